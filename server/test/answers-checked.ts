@@ -1,7 +1,7 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import express, { type Express } from 'express';
 import { openApi } from '../src/http/openapi.js';
-import { routeOf } from '../src/http/routes.js';
+import { routeOf } from '../src/http/route-of.js';
 
 interface Described {
   readonly components: object;

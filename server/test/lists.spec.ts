@@ -43,9 +43,10 @@ describe('a list of the API', () => {
 
   it('refuses a cursor of no row, and a limit that is no page', async () => {
     const { api } = await sharedServer();
-    expect((await api.get('/api/crew?after=nobody').expect(400)).body).toEqual(
-      jasmine.objectContaining({ code: 'brokenCursor' }),
-    );
+    for (const { path } of lists)
+      expect((await api.get(`${path.replace(':callId', 'none')}?after=nobody`).expect(400)).body)
+        .withContext(path)
+        .toEqual(jasmine.objectContaining({ code: 'brokenCursor' }));
     for (const limit of ['0', '501', '-1', 'all', '1.5'])
       await api.get(`/api/crew?limit=${limit}`).expect(422);
   });

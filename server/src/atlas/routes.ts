@@ -21,7 +21,7 @@ import { ATLAS_FORM } from './json.js';
 import { PHOTO_BYTES_MAX } from './photo.js';
 import { allMachines, entryById, photoById, searchMachines } from './repository.js';
 import { addEntry, confirmEntry, correctEntry, keepPhoto } from './service.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 const RESULTS_MOST = 60;
 

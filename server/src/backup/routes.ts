@@ -4,7 +4,7 @@ import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
 import type { BackupKeeper } from './keeper.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 /** The backups of this house, and making one now. */
 export function backupRoutes({ db }: Database, keeper: BackupKeeper): Router {

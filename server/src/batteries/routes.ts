@@ -10,7 +10,7 @@ import { vehicleById } from '../vehicles/repository.js';
 import { batteryRecord } from './record.js';
 import { addBattery, batteriesIn, batteryById, looseBatteries, moveBattery } from './repository.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export function batteryRoutes(database: Database): Router {
   const { db, write } = database;

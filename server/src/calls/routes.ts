@@ -10,7 +10,7 @@ import { vehicleOfCall } from '../vehicles/service.js';
 import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
 import type { NewsDesk } from '../http/news.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
   const router = Router();

@@ -10,7 +10,7 @@ import { requireOtherLead } from '../sign-in/secrets.js';
 import { endSessions } from '../sign-in/sessions.js';
 import { allCrew, requireCrew } from './repository.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export function crewRoutes({ db, write }: Database, news: NewsDesk): Router {
   const router = Router();

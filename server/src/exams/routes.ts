@@ -9,7 +9,7 @@ import { exams } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { holderOf } from '../sign-in/door.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 const LISTED_MOST = 500;
 /** The last tap of an exam is on its way for a moment. */

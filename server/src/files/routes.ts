@@ -9,7 +9,7 @@ import { notFound } from '../http/problem.js';
 import { documentSchema } from './document.js';
 import { formOf, importNoun, previewNoun, toCsv, toJson } from './noun-file.js';
 import { bodyId, formBasis, importUpload, withSentText } from './upload.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 function nounOf(request: Request): FileNoun {
   const noun = FILE_NOUNS.find((n) => n === request.params.noun);

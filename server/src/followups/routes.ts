@@ -4,7 +4,7 @@ import { ICalCalendar } from 'ical-generator';
 import type { Database } from '../db/database.js';
 import { dueFollowUps } from './repository.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export function followUpRoutes({ db }: Database): Router {
   const router = Router();

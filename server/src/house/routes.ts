@@ -8,7 +8,7 @@ import { crew, vans } from '../db/schema.js';
 import { loadAtlas } from '../demo/load.js';
 import { HttpProblem } from '../http/problem.js';
 import { addKitItem } from '../vans/repository.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 /** Whether this house has been set up, and setting it up: once, while nobody works here yet. */
 export function houseRoutes({ db, write }: Database): Router {

@@ -36,7 +36,7 @@ import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from
 import { openApi, writtenCaseSchema } from './openapi.js';
 import { HttpProblem, nameRequest, notFound, problemHandler } from './problem.js';
 import { isLocal, type Reach } from './reach.js';
-import { serve } from './routes.js';
+import { serve } from './serve.js';
 import { sameSite } from './same-site.js';
 import { guardHeaders, serveWeb } from './web.js';
 

@@ -1,6 +1,6 @@
 import type { Request, RequestHandler } from 'express';
 import { HttpProblem, notFound } from './problem.js';
-import { methodsAt, routeOf } from './routes.js';
+import { methodsAt, routeOf } from './route-of.js';
 import { READS } from './same-site.js';
 
 /**

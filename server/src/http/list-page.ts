@@ -1,8 +1,9 @@
 import type { Request, Response } from 'express';
 import { HttpProblem } from './problem.js';
 
-/** Rows of a page at most. */
+/** Rows of a page at most; a job of the log is read from its own large row. */
 export const PAGE_MAX = 500;
+export const JOBS_PAGE_MAX = 200;
 
 /**
  * Answers a list. With `limit` it answers one page, and `Link` (RFC 8288) names the next. Without it the answer is the whole list: a device
@@ -19,7 +20,7 @@ export function sendList<T>(
   keyOf: (row: T) => string,
 ): void {
   const { after } = request.query;
-  const limit = limitOf(request);
+  const limit = limitOf(request, PAGE_MAX, 1);
   const at = after === undefined ? -1 : rows.findIndex((row) => keyOf(row) === after);
   if (after !== undefined && at < 0) throw new HttpProblem(400, 'brokenCursor');
   const page = rows.slice(at + 1, limit === null ? undefined : at + 1 + limit);
@@ -28,11 +29,16 @@ export function sendList<T>(
   response.json(page);
 }
 
-function limitOf({ query: { limit } }: Request): number | null {
+/** Returns the rows that a request wants; null where it does not say. @throws HttpProblem 422 outside what a page may hold */
+export function limitOf(
+  { query: { limit } }: Pick<Request, 'query'>,
+  most: number,
+  least: number,
+): number | null {
   if (limit === undefined) return null;
   const rows = typeof limit === 'string' && /^\d+$/.test(limit) ? Number(limit) : NaN;
-  if (!(rows >= 1 && rows <= PAGE_MAX))
-    throw new HttpProblem(422, 'wholeNumber', { params: ['limit', PAGE_MAX] });
+  if (!(rows >= least && rows <= most))
+    throw new HttpProblem(422, 'wholeNumber', { params: ['limit', most] });
   return rows;
 }
 

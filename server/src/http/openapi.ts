@@ -6,7 +6,7 @@ import { WRITTEN_CASE_FILE } from '@voltrek/contracts/written-case';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { Schema } from 'yup';
 import { PAGE_MAX } from './list-page.js';
-import { QUERY_PARAMETERS, type QueryParameter, type Route, ROUTES } from './routes.js';
+import { dataOf, QUERY_PARAMETERS, type QueryParameter, type Route, ROUTES } from './routes.js';
 
 const FILE = new URL('../../../openapi/answers.json', import.meta.url);
 
@@ -53,7 +53,7 @@ export function openApi(): object {
       schemas: {
         ...Object.fromEntries(Object.entries(definitions).map(([name, schema]) => [plainName(name), schema])),
         ...Object.fromEntries(
-          Object.entries(EVENT_DATA).map(([type, schema]) => [`data-of-${type}`, convertSchema(schema)]),
+          Object.entries(EVENT_DATA).map(([type, schema]) => [dataOf(type), convertSchema(schema)]),
         ),
         Problem: {
           type: 'object',
@@ -110,7 +110,7 @@ function operation(route: Route, answer: object | undefined): object {
       })),
       ...query.map((name) => ({
         ...{ name, in: 'query', description: QUERY_PARAMETERS[name] },
-        schema: name === 'limit' ? { type: 'integer', minimum: 1, maximum: PAGE_MAX } : { type: 'string' },
+        schema: name === 'limit' ? limitSchema(route) : { type: 'string' },
       })),
     ],
     ...(body && { requestBody: { required: true, content: body } }),
@@ -152,12 +152,19 @@ const PATH_PARAMETERS: Readonly<Record<string, string>> = {
   instrument: 'Name of an instrument',
 };
 
-/** The data of an event, by its type. */
-const eventData = (): object => ({
-  anyOf: Object.keys(EVENT_DATA).map((type) => ({ $ref: `#/components/schemas/data-of-${type}` })),
+/** The rows that a request may want. */
+const limitSchema = ({ isList = false, pageMax = PAGE_MAX }: Route): object => ({
+  type: 'integer',
+  minimum: isList ? 1 : 0,
+  maximum: pageMax,
 });
 
-function bodyOf({ address, form, body }: Route): object | null {
+/** One of these schemas. */
+const oneOfNamed = (names: readonly string[]): object => ({
+  anyOf: names.map((name) => ({ $ref: `#/components/schemas/${name}` })),
+});
+
+function bodyOf({ form, body, named = {} }: Route): object | null {
   if (form) {
     const fields = form.fields.map((field) => [field, { type: 'string' }] as const);
     const properties = { ...Object.fromEntries(fields), [form.file]: { type: 'string', format: 'binary' } };
@@ -166,7 +173,8 @@ function bodyOf({ address, form, body }: Route): object | null {
   if (!body) return null;
   const schema =
     body instanceof Schema ? convertSchema(body) : { anyOf: body.map((one) => convertSchema(one)) };
-  if (address === 'POST /api/jobs/:jobId/events') Object.assign(schema.properties!, { data: eventData() });
+  for (const [field, names] of Object.entries(named))
+    Object.assign(schema.properties!, { [field]: oneOfNamed(names) });
   return { 'application/json': { schema } };
 }
 

@@ -1,5 +1,6 @@
 import {
   ADDRESS_CHANGE,
+  type Answers,
   BACKUP_WANTED,
   BATTERY_MOVE,
   CALL_CHANGE,
@@ -8,6 +9,7 @@ import {
   CREW_ENTRY,
   DOOR_CHANGE,
   ENTRY_CHANGE,
+  EVENT_DATA,
   EVENT_ENVELOPE,
   JOBS_WANTED,
   NEW_BATTERY,
@@ -25,11 +27,10 @@ import {
   VEHICLE_CHANGE,
 } from '@voltrek/contracts/api';
 import { type Act, KIT_KINDS, kitEntrySchema } from '@voltrek/contracts';
-import type { Answers } from '@voltrek/contracts/api';
-import type { RequestHandler, Router } from 'express';
 import type { Schema } from 'yup';
+import { JOBS_PAGE_MAX } from './list-page.js';
 
-type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
 /** A file that comes as a form, with the name of its part and its fields beside it. */
 interface Form {
@@ -50,6 +51,10 @@ interface RouteFacts {
   readonly query?: readonly QueryParameter[];
   /** It answers a list, by pages where `limit` asks for them. */
   readonly isList?: boolean;
+  /** Rows of a page at most, where that is not `PAGE_MAX`. */
+  readonly pageMax?: number;
+  /** Fields of the body that take one of these named schemas. */
+  readonly named?: Readonly<Record<string, readonly string[]>>;
   /** The media type of its answer where that is no JSON with a schema. */
   readonly type?: string;
 }
@@ -68,6 +73,9 @@ export type QueryParameter = keyof typeof QUERY_PARAMETERS;
 type FactsOf<A extends string> = RouteFacts &
   (A extends `${'POST' | 'PUT'} ${string}` ? { readonly body: unknown } | { readonly form: Form } : unknown) &
   (A extends keyof Answers ? unknown : { readonly type: string });
+
+/** The name of the schema of an event's data in the description. */
+export const dataOf = (eventType: string): string => `data-of-${eventType}`;
 
 const KIT_BY_KIND = KIT_KINDS.map((kind) => kitEntrySchema(kind));
 
@@ -165,6 +173,7 @@ const TABLE = {
     act: 'look',
     summary: 'Jobs by what was typed, newest first, a page at a time',
     query: ['q', 'verdict', 'after', 'limit'],
+    pageMax: JOBS_PAGE_MAX,
   },
   'GET /api/jobs/:jobId': { act: 'look', summary: 'A job with its log and all that it is worked with' },
   'GET /api/jobs/:jobId/sheet': { act: 'look', summary: 'What a job comes to' },
@@ -187,6 +196,7 @@ const TABLE = {
     act: 'assist',
     summary: 'Append an event to a job; sent again it changes nothing',
     body: EVENT_ENVELOPE,
+    named: { data: Object.keys(EVENT_DATA).map(dataOf) },
   },
   'POST /api/exams': {
     act: 'assist',
@@ -348,45 +358,3 @@ export const ROUTES: readonly Route[] = (Object.keys(TABLE) as Address[]).map((a
   const [method, path] = address.split(' ') as [Method, string];
   return { address, method, path, ...TABLE[address] };
 });
-
-/** Parameters that stand in a path. */
-type PathParameters<A extends string> = A extends `${string}:${infer Name}/${infer Rest}`
-  ? Record<Name, string> & PathParameters<Rest>
-  : A extends `${string}:${infer Name}`
-    ? Record<Name, string>
-    : Record<never, string>;
-
-/**
- * Gives an address of the table its handler.
- *
- * @example serve(router, 'GET /api/crew', async (_request, response) => { response.json(await allCrew(db)); });
- */
-export function serve<A extends Address>(
-  router: Pick<Router, 'get' | 'post' | 'put' | 'delete'>,
-  address: A,
-  ...handlers: readonly RequestHandler<PathParameters<A>>[]
-): void {
-  const [method, path] = address.split(' ') as [Method, string];
-  const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
-  router[verb](path, ...(handlers as readonly RequestHandler[]));
-}
-
-const PATTERNS = ROUTES.map((route) => ({
-  route,
-  pattern: new RegExp(`^${route.path.replaceAll('.', '\\.').replace(/:\w+/g, '[^/]+')}/?$`, 'i'),
-  // A name that is written out goes before one that stands for any.
-  named: route.path.split('/').filter((part) => !part.startsWith(':')).length,
-})).sort((a, b) => b.named - a.named);
-
-/** Returns the methods that an address takes, HEAD among them where it is read. Empty for an address that there is not. */
-export function methodsAt(path: string): string[] {
-  const methods = new Set<string>();
-  for (const { route, pattern } of PATTERNS) if (pattern.test(path)) methods.add(route.method);
-  return [...methods].flatMap((method) => (method === 'GET' ? ['GET', 'HEAD'] : [method]));
-}
-
-/** The route that a request asks for; null for an address that there is not. */
-export function routeOf(method: string, path: string): Route | null {
-  const asked = method === 'HEAD' ? 'GET' : method;
-  return PATTERNS.find(({ route, pattern }) => route.method === asked && pattern.test(path))?.route ?? null;
-}

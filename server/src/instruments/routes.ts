@@ -16,7 +16,8 @@ import type { AddressBook } from './addresses.js';
 import type { Bench } from './bench.js';
 import { LinkError } from './scpi-link.js';
 import { weatherAt } from './weather.js';
-import { serve } from '../http/routes.js';
+import { sendList } from '../http/list-page.js';
+import { serve } from '../http/serve.js';
 
 const CAPTURE_SECONDS = 12;
 
@@ -58,8 +59,8 @@ export function instrumentRoutes(
 ): Router {
   const router = Router();
 
-  serve(router, 'GET /api/instruments', (_request, response) => {
-    response.json(bench.now());
+  serve(router, 'GET /api/instruments', (request, response) => {
+    sendList(request, response, bench.now(), ({ instrument }) => instrument);
   });
 
   serve(router, 'GET /api/instruments/stream', (request, response) => {

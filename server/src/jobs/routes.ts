@@ -9,9 +9,8 @@ import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';
 import type { NewsDesk } from '../http/news.js';
 import { DAY_MS } from '@voltrek/core/quantities';
-import { serve } from '../http/routes.js';
-
-const PAGE_MAX = 200;
+import { JOBS_PAGE_MAX, limitOf } from '../http/list-page.js';
+import { serve } from '../http/serve.js';
 
 export function jobRoutes(database: Database, news: NewsDesk): Router {
   const router = Router();
@@ -30,7 +29,7 @@ export function jobRoutes(database: Database, news: NewsDesk): Router {
       await readLog(database.db, {
         text: textOf(request.query.q) ?? '',
         verdict,
-        limit: wholeOf('limit', request.query.limit, 50, PAGE_MAX),
+        limit: limitOf(request, JOBS_PAGE_MAX, 0) ?? 50,
         after: textOf(request.query.after),
       }),
     );
@@ -83,11 +82,4 @@ function textOf(value: unknown): string | null {
   if (value === undefined || value === '') return null;
   if (typeof value !== 'string' || value.length > 200) throw new HttpProblem(422, 'searchText');
   return value;
-}
-
-function wholeOf(name: string, value: unknown, otherwise: number, max: number): number {
-  if (value === undefined) return otherwise;
-  const number = typeof value === 'string' && /^\d+$/.test(value) ? Number(value) : NaN;
-  if (!(number <= max)) throw new HttpProblem(422, 'wholeNumber', { params: [name, max] });
-  return number;
 }

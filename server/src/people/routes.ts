@@ -5,7 +5,7 @@ import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { erasePlates } from '../vehicles/repository.js';
 import { callsBy, erasePerson, personById, vehiclesOf } from './repository.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 /** Exports and erases a person: names and numbers stand here alone, so jobs and records stay, nameless. */
 export function peopleRoutes({ db, write }: Database): Router {

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { addRuleSetting, rulesPage } from './repository.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export function ruleRoutes(database: Database): Router {
   const router = Router();

@@ -34,7 +34,7 @@ import {
   signedInOn,
   takeDevice,
 } from './sessions.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export interface SignInParts {
   readonly database: Database;

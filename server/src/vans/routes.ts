@@ -21,7 +21,7 @@ import {
   writeKitItem,
 } from './repository.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 /** Vans and what they carry. What was once carried is retired, never deleted: logs name it. Every change answers with all vans. */
 export function vanRoutes({ db, write }: Database): Router {

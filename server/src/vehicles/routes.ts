@@ -5,7 +5,7 @@ import type { Database } from '../db/database.js';
 import { searchVehicles } from './repository.js';
 import { addVehicle, changeVehicle, vehicleRecord } from './service.js';
 import { sendList } from '../http/list-page.js';
-import { serve } from '../http/routes.js';
+import { serve } from '../http/serve.js';
 
 export function vehicleRoutes(database: Database): Router {
   const { db, write } = database;
