@@ -19,16 +19,15 @@ import { provideStyleSheets } from './shell/style-sheets';
 import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
 import { jobFeature } from './shared/model/job-state';
-import { atlasFeature, searchAtlas, loadEntry, changeEntry, sendPhoto } from './shared/sync/atlas';
-import { boardFeature, hearBoard, loadBoard } from './shared/data/board';
-import { changeKit, finishMark, kitFeature, loadKit } from './shared/data/kit';
-import { askLog, logFeature } from './shared/data/log';
-import { loadRules, rulesFeature, setRule } from './shared/data/rules';
+import { crewCopy } from './shared/data/crew';
+import { boardCopy, hearBoard } from './shared/data/board';
+import { kitCopy } from './shared/data/kit';
+import { rulesCopy } from './shared/data/rules';
 import { deviceFeature } from './shared/sync/device-state';
 import { JobSync } from './shared/sync/job-sync';
 import { SharedPages } from './shared/sync/shared-pages';
 import { keepSettings, settingsFeature } from './shared/data/settings';
-import { changeCrew, keepCrew, keepLight, keepVan, loadCrew, sessionFeature } from './shared/data/session';
+import { keepSession, sessionFeature } from './shared/data/session';
 import { askLate, askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/data/sign-in';
 import { NewsLine } from './shared/data/news-line';
 
@@ -53,11 +52,10 @@ export const appConfig: ApplicationConfig = {
     provideState(sessionFeature),
     provideState(settingsFeature),
     provideState(signInFeature),
-    provideState(boardFeature),
-    provideState(atlasFeature),
-    provideState(kitFeature),
-    provideState(logFeature),
-    provideState(rulesFeature),
+    provideState(boardCopy),
+    provideState(crewCopy),
+    provideState(kitCopy),
+    provideState(rulesCopy),
     provideState(jobFeature),
     provideState(deviceFeature),
     provideAppInitializer(() => inject(JobSync).start()),
@@ -69,30 +67,10 @@ export const appConfig: ApplicationConfig = {
       inject(NgbModalConfig).backdrop = 'static';
     }),
     provideEffects(
-      {
-        loadCrew,
-        askLate,
-        askSignIn,
-        goOn,
-        keepLight,
-        keepCrew,
-        keepVan,
-        keepSettings,
-        hearBoard,
-        loadBoard,
-        searchAtlas,
-        loadEntry,
-        changeEntry,
-        sendPhoto,
-        loadKit,
-        finishMark,
-        changeKit,
-        changeCrew,
-        askLog,
-        loadRules,
-        setRule,
-      },
+      { askLate, askSignIn, goOn, keepSession, keepSettings, hearBoard },
       jobEffects,
+      // In one call: the start of the application is announced once.
+      ...[boardCopy, crewCopy, kitCopy, rulesCopy].map(({ effects }) => effects),
     ),
   ],
 };

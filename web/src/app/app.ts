@@ -11,12 +11,13 @@ import { jobFeature } from './shared/model/job-state';
 import { ticker } from './shared/job/ticker';
 import { lightAt } from './shared/data/light-by-clock';
 import { followLight, hasLightSensor, lightFor } from './shared/data/light-by-sensor';
+import { crewCopy } from './shared/data/crew';
 import { type Light, SessionActions, sessionFeature } from './shared/data/session';
 import { signInFeature } from './shared/data/sign-in';
 import { settingsFeature } from './shared/data/settings';
 import { deviceFeature } from './shared/sync/device-state';
 import { DeviceStore } from './shared/sync/device-store';
-import { whenIdle } from './shared/model/idle';
+import { Frames } from './shared/model/frames';
 import { timeOfDay } from './shared/model/dates';
 import { APP as T } from '@words/screens/app';
 import { SIGN_IN_BAR } from '@words/screens/sign-in';
@@ -84,7 +85,7 @@ export class App {
   private readonly light = this.store.selectSignal(sessionFeature.selectLight);
   private readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
   private readonly hasNoName = this.store.selectSignal(sessionFeature.selectAsksWho);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly signInSlice = this.store.selectSignal(signInFeature.selectSignInState);
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
   private readonly waiting = this.store.selectSignal(deviceFeature.selectWaiting);
@@ -109,7 +110,9 @@ export class App {
 
   constructor() {
     // The browser takes as long for the first time of day as for a whole screen: before a tap wants to say when it was saved.
-    void whenIdle().then(() => timeOfDay(Date.now()));
+    void inject(Frames)
+      .after('idle')
+      .then(() => timeOfDay(Date.now()));
     const root = document.documentElement;
     effect(() => root.setAttribute('data-light', this.light()));
     effect(() => root.toggleAttribute('data-large', this.settings().largeType));

@@ -1,4 +1,5 @@
-import { kitFeature } from '../app/shared/data/kit';
+import { crewCopy } from '../app/shared/data/crew';
+import { kitCopy } from '../app/shared/data/kit';
 import { provideHttpClient } from '@angular/common/http';
 import { provideHttpClientTesting } from '@angular/common/http/testing';
 import { type Provider, provideZonelessChangeDetection, type Type } from '@angular/core';
@@ -39,7 +40,8 @@ export function openedStore(detail: Detail, providers: readonly Provider[] = [])
       provideRouter([]),
       provideStore(),
       provideState(jobFeature),
-      provideState(kitFeature),
+      provideState(kitCopy),
+      provideState(crewCopy),
       provideState(sessionFeature),
       provideState(deviceFeature),
       provideState(signInFeature),

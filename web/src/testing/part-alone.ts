@@ -3,6 +3,7 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import type { CrewMember } from '@voltrek/contracts';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { Api } from '../app/shared/data/api';
+import { crewCopy } from '../app/shared/data/crew';
 import { SessionActions, sessionFeature } from '../app/shared/data/session';
 
 /** A part of a page by itself, asking this server, and in whose hands it is. */
@@ -15,13 +16,14 @@ export function partAlone<T>(
     providers: [
       provideZonelessChangeDetection(),
       provideStore(),
+      provideState(crewCopy),
       provideState(sessionFeature),
       { provide: Api, useValue: api },
     ],
   });
   const store = TestBed.inject<Store>(Store);
   if (hands) {
-    store.dispatch(SessionActions.crewLoaded({ crew: hands.crew }));
+    store.dispatch(crewCopy.changed(hands.crew));
     store.dispatch(SessionActions.crewChosen({ crewId: hands.who }));
   }
   const fixture = TestBed.createComponent(part);

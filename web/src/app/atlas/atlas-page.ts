@@ -1,9 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import type { AtlasEntry } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
+import { defer, filter } from 'rxjs';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
-import { AtlasActions, atlasFeature } from '../shared/sync/atlas';
-import { Finder } from '../shared/data/finder';
+import { SendPhoto } from '../shared/sync/send-photo';
+import { Api } from '../shared/data/api';
+import { Finder, NO_MACHINES, TYPING_PAUSE_MS } from '../shared/data/finder';
+import { LastAsked } from '../shared/data/last-asked';
+import { loaded } from '../shared/data/loaded';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { deviceFeature } from '../shared/sync/device-state';
 import { importInto } from '../shared/ui/import-dialog';
@@ -34,7 +40,7 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
           maxlength="120"
           [value]="typed()"
           #typedInput
-          (input)="search(typedInput.value)"
+          (input)="typed.set(typedInput.value)"
         />
         <div class="keys">
           <button type="button" class="key" (click)="importFile()">{{ t.import }}</button>
@@ -177,13 +183,20 @@ export class AtlasPage {
   private readonly store = inject(Store);
   private readonly modals = inject(NgbModal);
 
-  protected readonly typed = this.store.selectSignal(atlasFeature.selectTyped);
-  protected readonly found = this.store.selectSignal(atlasFeature.selectFound);
-  protected readonly total = this.store.selectSignal(atlasFeature.selectTotal);
-  protected readonly problem = this.store.selectSignal(atlasFeature.selectProblem);
-  protected readonly heldAt = inject(Finder).heldAt;
-  protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
-  protected readonly entry = this.store.selectSignal(atlasFeature.selectEntry);
+  private readonly api = inject(Api);
+  private readonly finder = inject(Finder);
+  private readonly photos = inject(SendPhoto);
+  protected readonly typed = inject(LastAsked).atlas;
+  private readonly search = loaded(
+    () => this.typed(),
+    (typed) => this.finder.machines(typed),
+    NO_MACHINES,
+    TYPING_PAUSE_MS,
+  );
+  protected readonly found = computed(() => this.search.value().machines);
+  protected readonly total = computed(() => this.search.value().total);
+  protected readonly heldAt = this.finder.heldAt;
+  protected readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   protected readonly classWords = CLASS_WORDS;
   protected readonly marks = CONFIDENCE_MARKS;
@@ -207,26 +220,29 @@ export class AtlasPage {
     ),
   );
 
-  constructor() {
-    this.search(this.typed());
-    effect(() => {
-      const modelId = this.chosenId();
-      if (modelId) this.store.dispatch(AtlasActions.chosen({ modelId }));
-    });
-  }
-
-  protected search(typed: string): void {
-    this.store.dispatch(AtlasActions.searched({ typed }));
-  }
+  private readonly chosen = loaded<string, AtlasEntry | null>(
+    () => this.chosenId() ?? undefined,
+    (modelId) => this.finder.entry(modelId),
+    null,
+  );
+  /** Never the entry of a machine that was left: what is done here is done to the chosen one. */
+  protected readonly entry = computed(() => {
+    const entry = this.chosen.value();
+    return entry?.machine.id === this.chosenId() ? entry : null;
+  });
+  protected readonly problem = computed(() => this.chosen.problem() ?? this.search.problem());
 
   protected confirm(): void {
     const modelId = this.chosenId();
-    if (modelId) this.store.dispatch(AtlasActions.confirmed({ modelId, by: this.crewId() }));
+    if (modelId) this.chosen.change(this.api.confirmEntry(modelId, this.crewId()));
   }
 
+  /** A photo that no server takes now waits on this device. */
   protected sendPhoto(photo: File): void {
     const modelId = this.chosenId();
-    if (modelId) this.store.dispatch(AtlasActions.photoSent({ modelId, by: this.crewId(), photo }));
+    if (!modelId) return;
+    const sent = defer(() => this.photos.send(modelId, this.crewId(), photo));
+    this.chosen.change(sent.pipe(filter((entry) => entry !== null)));
   }
 
   protected async correct(): Promise<void> {
@@ -235,12 +251,13 @@ export class AtlasPage {
     const dialog = this.modals.open(EntryEditor, { ariaLabelledBy: 'entry-editor-title', size: 'xl' });
     (dialog.componentInstance as EntryEditor).draft.set(entry.machine);
     const edited = (await dialog.result.catch(() => null)) as EditedEntry | null;
-    if (edited)
-      this.store.dispatch(AtlasActions.saved({ ...edited, by: this.crewId(), basedOn: entry.revision }));
+    if (!edited) return;
+    const { machine, note } = edited;
+    this.chosen.change(this.api.correctEntry(machine, this.crewId(), note, entry.revision));
   }
 
   protected async importFile(): Promise<void> {
     await importInto(this.modals, { name: 'machines', address: '/api/models' });
-    this.search(this.typed());
+    this.search.reload();
   }
 }

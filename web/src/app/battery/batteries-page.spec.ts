@@ -5,7 +5,8 @@ import { provideRouter } from '@angular/router';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { of, Subject, throwError } from 'rxjs';
 import { Api } from '../shared/data/api';
-import { kitFeature } from '../shared/data/kit';
+import { kitCopy } from '../shared/data/kit';
+import { crewCopy } from '../shared/data/crew';
 import { SessionActions, sessionFeature } from '../shared/data/session';
 import { BatteriesPage } from './batteries-page';
 
@@ -16,8 +17,9 @@ describe('the page of batteries', () => {
         provideZonelessChangeDetection(),
         provideRouter([]),
         provideStore(),
-        provideState(kitFeature),
+        provideState(kitCopy),
         provideState(sessionFeature),
+        provideState(crewCopy),
         { provide: Api, useValue: { looseBatteries: () => of([]), ...api } },
       ],
     });

@@ -5,7 +5,8 @@ import { type Battery, type NewBattery, parseNewBattery } from '@voltrek/contrac
 import { CCA_STANDARDS, CHEMISTRIES, type CcaStandard, type Chemistry } from '@voltrek/core/battery';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/data/api';
-import { KitActions, kitFeature } from '../shared/data/kit';
+import { kitCopy } from '../shared/data/kit';
+import { loaded } from '../shared/data/loaded';
 import { problemText } from '../shared/data/problem';
 import { sessionFeature } from '../shared/data/session';
 import { formOf, keptOf, schemaFaults } from '../shared/ui/checked-form';
@@ -16,6 +17,7 @@ import { BATTERY_STATE_WORDS } from '@words/crew-words';
 import { nameOf, ratingWords } from '@words/figures';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { labelSheet } from './battery-labels';
+import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
 import { BATTERIES_PAGE as T } from '@words/screens/battery';
 
@@ -42,11 +44,13 @@ const FIELDS: readonly FormField[] = [
 ];
 const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
 
+const NONE_LOOSE: readonly Battery[] = [];
+
 /** Batteries that sit in no vehicle, and any other by the code on its label. */
 @Component({
   selector: 'vt-batteries-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormFields, RouterLink, When],
+  imports: [FormFields, RecordList, RecordRow, RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -86,20 +90,14 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
         </button>
       </form>
     }
-    <ul class="ruled">
-      @for (b of loose(); track b.id) {
-        <li>
-          <a [routerLink]="['/battery', b.id]">
-            <strong>{{ b.code }}</strong>
-            <span>{{ rating(b.rating) }}{{ b.dateMark ? t.marked + b.dateMark : '' }}</span>
-            <span>{{ b.vanId ? vanName(b.vanId) : stateWords[b.state] }}</span>
-            <span class="dim">{{ t.since(b.since | when: 'date') }}</span>
-          </a>
-        </li>
-      } @empty {
-        <li class="dim none">{{ t.noneIsLooseEveryBatterySits }}</li>
-      }
-    </ul>
+    <vt-record-list [link]="linkOf" [none]="isReady() ? t.noneIsLooseEveryBatterySits : null">
+      <ng-template [vtRow]="loose()" let-b>
+        <strong>{{ b.code }}</strong>
+        <span>{{ rating(b.rating) }}{{ b.dateMark ? t.marked + b.dateMark : '' }}</span>
+        <span>{{ b.vanId ? vanName(b.vanId) : stateWords[b.state] }}</span>
+        <span class="dim">{{ t.since(b.since | when: 'date') }}</span>
+      </ng-template>
+    </vt-record-list>
   `,
   styles: `
     @use 'media';
@@ -117,28 +115,14 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
       max-width: 640px;
       margin-bottom: 18px;
     }
-    li a {
-      display: grid;
-      grid-template-columns: 110px 1fr 180px 150px;
-      align-items: center;
-      gap: 16px;
-      min-height: 48px;
-      color: inherit;
-      text-decoration: none;
-    }
-    li a:hover {
-      background: var(--sheet);
-    }
-    .none {
-      padding: 20px 0;
+    vt-record-list {
+      --columns: 110px 1fr 180px 150px;
     }
     @include media.phone {
-      li a {
-        grid-template-columns: 84px 1fr;
-        gap: 0 10px;
-        padding: 6px 0;
+      vt-record-list {
+        --columns: 84px 1fr;
       }
-      a strong {
+      vt-record-list strong {
         grid-row: span 3;
         align-self: start;
       }
@@ -152,9 +136,17 @@ export class BatteriesPage {
   private readonly router = inject(Router);
   private readonly store = inject(Store);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
-  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
-  protected readonly loose = signal<readonly Battery[]>([]);
-  protected readonly problem = signal<string | null>(null);
+  private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
+  private readonly list = loaded(
+    () => 'loose',
+    () => this.api.looseBatteries(),
+    NONE_LOOSE,
+  );
+  protected readonly loose = this.list.value;
+  protected readonly isReady = this.list.isReady;
+  private readonly failure = signal<string | null>(null);
+  protected readonly problem = computed(() => this.failure() ?? this.list.problem());
+  protected readonly linkOf = ({ id }: Battery): readonly string[] => ['/battery', id];
   protected readonly code = signal('');
   protected readonly adding = signal(false);
   protected readonly isBusy = signal(false);
@@ -175,11 +167,7 @@ export class BatteriesPage {
   );
 
   constructor() {
-    this.store.dispatch(KitActions.opened());
-    this.api.looseBatteries().subscribe({
-      next: (loose) => this.loose.set(loose),
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
+    this.store.dispatch(kitCopy.wanted());
   }
 
   protected vanName(id: string): string {
@@ -190,7 +178,7 @@ export class BatteriesPage {
     this.api.battery(this.code()).subscribe({
       next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
       error: (error: unknown) =>
-        this.problem.set(isUnknown(error) ? T.noBatteryHasTheCode(this.code().trim()) : problemText(error)),
+        this.failure.set(isUnknown(error) ? T.noBatteryHasTheCode(this.code().trim()) : problemText(error)),
     });
   }
 
@@ -202,7 +190,7 @@ export class BatteriesPage {
       next: (record) => void this.router.navigate(['/battery', record.battery.id]),
       error: (error: unknown) => {
         this.isBusy.set(false);
-        this.problem.set(problemText(error));
+        this.failure.set(problemText(error));
       },
     });
   }
@@ -223,7 +211,7 @@ export class BatteriesPage {
       const { savePdf } = await import('../shared/ui/save-pdf');
       await savePdf(labelSheet(this.loose(), location.origin), 'battery-labels.pdf');
     } catch {
-      this.problem.set(T.theLabelsCouldNotBeMade);
+      this.failure.set(T.theLabelsCouldNotBeMade);
     }
   }
 }

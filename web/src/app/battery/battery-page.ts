@@ -1,14 +1,15 @@
 import { degrees } from '@words/units';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { BatteryRecord, NewBatteryMove } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core/job';
 import { dateText } from '../shared/model/dates';
 import { Store } from '@ngrx/store';
-import type { Observable } from 'rxjs';
+import { tap } from 'rxjs';
 import { Api } from '../shared/data/api';
-import { KitActions, kitFeature } from '../shared/data/kit';
-import { problemText } from '../shared/data/problem';
+import { kitCopy } from '../shared/data/kit';
+import { loaded } from '../shared/data/loaded';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { Chart } from '../shared/ui/chart';
 import type { ChartColours } from '../shared/ui/colours';
@@ -191,16 +192,21 @@ export class BatteryPage {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
-  private readonly allVans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
+  private readonly allVans = this.store.selectSignal(kitCopy.selectCopy);
   protected readonly vans = computed(() => this.allVans().filter((v) => !v.retired));
 
   protected readonly entryWords = ENTRY_WORDS;
   protected readonly moveWords = MOVE_WORDS;
   protected readonly stateWords = BATTERY_STATE_WORDS;
   protected readonly rating = ratingWords;
-  protected readonly record = signal<BatteryRecord | null>(null);
-  protected readonly problem = signal<string | null>(null);
+  private readonly battery = loaded<string, BatteryRecord | null>(
+    () => this.batteryId(),
+    (named) => this.api.battery(named),
+    null,
+  );
+  protected readonly record = this.battery.value;
+  protected readonly problem = this.battery.problem;
   protected readonly fitting = signal(false);
   private readonly trend = computed(() => {
     const record = this.record();
@@ -241,8 +247,7 @@ export class BatteryPage {
   });
 
   constructor() {
-    this.store.dispatch(KitActions.opened());
-    effect(() => this.take(this.api.battery(this.batteryId())));
+    this.store.dispatch(kitCopy.wanted());
   }
 
   protected vanName(id: string): string {
@@ -267,17 +272,7 @@ export class BatteryPage {
   }
 
   private put(move: NewBatteryMove): void {
-    this.take(this.api.moveBattery(this.record()!.battery.id, move));
-  }
-
-  private take(asked: Observable<BatteryRecord>): void {
-    asked.subscribe({
-      next: (record) => {
-        this.record.set(record);
-        this.fitting.set(false);
-        this.problem.set(null);
-      },
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
+    const moved = this.api.moveBattery(this.record()!.battery.id, move);
+    this.battery.change(moved.pipe(tap(() => this.fitting.set(false))));
   }
 }

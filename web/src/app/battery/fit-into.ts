@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import type { VehicleSummary } from '@voltrek/contracts';
 import { Api } from '../shared/data/api';
-import { problemText } from '../shared/data/problem';
+import { loaded } from '../shared/data/loaded';
 import { vehicleWord } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { FIT_INTO as T } from '@words/screens/battery';
@@ -11,6 +11,10 @@ export interface Fit {
   readonly vehicleId: string;
   readonly place: number;
 }
+
+const NO_VEHICLES: readonly VehicleSummary[] = [];
+/** So many of the vehicles found are offered. */
+const SHOWN = 5;
 
 /** Finds a vehicle by its plate or number, and the place in it. */
 @Component({
@@ -25,7 +29,7 @@ export interface Fit {
         maxlength="40"
         [value]="typed()"
         #text
-        (input)="search(text.value)"
+        (input)="typed.set(text.value)"
     /></label>
     @if (problem(); as words) {
       <p class="problem" role="alert">{{ words }}</p>
@@ -66,24 +70,17 @@ export class FitInto {
 
   private readonly api = inject(Api);
   protected readonly typed = signal('');
-  protected readonly found = signal<readonly VehicleSummary[]>([]);
-  protected readonly problem = signal<string | null>(null);
+  private readonly vehicles = loaded(
+    () => this.typed().trim() || undefined,
+    (typed) => this.api.vehicles(typed),
+    NO_VEHICLES,
+  );
+  protected readonly found = computed(() =>
+    this.typed().trim() ? this.vehicles.value().slice(0, SHOWN) : NO_VEHICLES,
+  );
+  protected readonly problem = this.vehicles.problem;
   protected readonly word = vehicleWord;
   protected readonly placeWord = batteryWord;
   /** A string has two; the server refuses a place that a vehicle does not have. */
   protected readonly places = [0, 1] as const;
-
-  protected search(text: string): void {
-    this.typed.set(text);
-    if (text.trim() === '') {
-      this.found.set([]);
-      return;
-    }
-    this.api.vehicles(text).subscribe({
-      next: (found) => {
-        if (this.typed() === text) this.found.set(found.slice(0, 5));
-      },
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
-  }
 }

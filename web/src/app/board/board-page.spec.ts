@@ -5,8 +5,9 @@ import { Router } from '@angular/router';
 import type { BoardCall } from '@voltrek/contracts';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { OpenJob } from '../shared/job/open-job';
-import { BoardActions, boardFeature } from '../shared/data/board';
-import { kitFeature } from '../shared/data/kit';
+import { boardCopy } from '../shared/data/board';
+import { kitCopy } from '../shared/data/kit';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { deviceFeature } from '../shared/sync/device-state';
 import { BoardPage } from './board-page';
@@ -39,14 +40,14 @@ describe('the board', () => {
       providers: [
         provideZonelessChangeDetection(),
         provideStore(),
-        ...[boardFeature, kitFeature, sessionFeature, deviceFeature].map((f) => provideState(f as never)),
+        ...[boardCopy, kitCopy, crewCopy, sessionFeature, deviceFeature].map((f) => provideState(f as never)),
         { provide: Router, useValue: { navigate } },
         { provide: OpenJob, useValue: opener },
       ],
     });
     fixture = TestBed.createComponent(BoardPage);
     root = fixture.nativeElement as HTMLElement;
-    TestBed.inject(Store).dispatch(BoardActions.loaded({ calls }));
+    TestBed.inject(Store).dispatch(boardCopy.changed(calls));
     await fixture.whenStable();
   }
   const row = (call: BoardCall): HTMLElement =>

@@ -11,9 +11,10 @@ import { Router } from '@angular/router';
 import type { BoardCall, JobSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { BoardActions, boardFeature } from '../shared/data/board';
-import { KitActions, kitFeature } from '../shared/data/kit';
+import { BoardActions, boardCopy } from '../shared/data/board';
+import { kitCopy } from '../shared/data/kit';
 import { problemText } from '../shared/data/problem';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { nameOf } from '@words/figures';
 import { degrees } from '@words/units';
@@ -27,7 +28,7 @@ import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
 import { BOARD_PAGE as T } from '@words/screens/board';
-import { whenIdle } from '../shared/model/idle';
+import { Frames } from '../shared/model/frames';
 
 const callDialog = () => import('./call-dialog');
 const newCall = () => import('./new-call');
@@ -280,23 +281,23 @@ export class BoardPage {
   private readonly now = ticker(20_000);
 
   private readonly opener = inject(OpenJob);
-  private readonly told = this.store.selectSignal(boardFeature.selectCalls);
+  private readonly told = this.store.selectSignal(boardCopy.selectCopy);
   private readonly device = this.store.selectSignal(deviceFeature.selectDeviceState);
   /** Jobs that were opened here and that the server has not heard of, by the id of their call. */
   private readonly openedHere = signal<ReadonlyMap<string, JobSummary>>(new Map());
   protected readonly calls = computed(() =>
     withUnsent(this.told(), this.device().errands, this.openedHere()),
   );
-  protected readonly status = this.store.selectSignal(boardFeature.selectStatus);
-  protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
+  protected readonly status = this.store.selectSignal(boardCopy.selectStatus);
+  protected readonly problem = this.store.selectSignal(boardCopy.selectProblem);
   /** The call whose job is being opened. */
   protected readonly opening = signal<string | null>(null);
   /** The call whose job could not be opened, and why: told in its row, where the tap was. */
   protected readonly refused = signal<{ readonly callId: string; readonly problem: string } | null>(null);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
-  private readonly crewKnown = this.store.selectSignal(sessionFeature.selectCrewKnown);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
+  private readonly crewKnown = this.store.selectSignal(crewCopy.selectIsKnown);
   protected readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
-  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
   protected readonly notNumbered = NOT_NUMBERED;
   protected readonly shows = SHOWS;
   protected readonly showWords = SHOW_WORDS;
@@ -313,7 +314,7 @@ export class BoardPage {
 
   constructor() {
     this.load();
-    this.store.dispatch(KitActions.opened());
+    this.store.dispatch(kitCopy.wanted());
     // The reducer of a log comes with the jobs: the Board stands without it, but for a job that no server knows yet.
     effect(() => {
       const { waiting } = this.device();
@@ -329,10 +330,11 @@ export class BoardPage {
     });
     inject(DestroyRef).onDestroy(() => this.store.dispatch(BoardActions.left()));
     // The Board stands without its dialogs; once it does they are fetched, since later there may be no network.
+    const frames = inject(Frames);
     const standing = effect(() => {
       if (this.status() === 'loading') return;
       standing.destroy();
-      void whenIdle().then(() => Promise.allSettled([callDialog(), newCall()]));
+      void frames.after('idle').then(() => Promise.allSettled([callDialog(), newCall()]));
     });
   }
 

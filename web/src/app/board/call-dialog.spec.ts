@@ -6,8 +6,9 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { of } from 'rxjs';
 import { Api } from '../shared/data/api';
-import { boardFeature } from '../shared/data/board';
-import { KitActions, kitFeature } from '../shared/data/kit';
+import { boardCopy } from '../shared/data/board';
+import { kitCopy } from '../shared/data/kit';
+import { crewCopy } from '../shared/data/crew';
 import { SessionActions, sessionFeature } from '../shared/data/session';
 import { CallDialog } from './call-dialog';
 
@@ -53,9 +54,10 @@ describe('the dialog of a call', () => {
         provideZonelessChangeDetection(),
         provideRouter([]),
         provideStore(),
-        provideState(kitFeature),
+        provideState(kitCopy),
         provideState(sessionFeature),
-        provideState(boardFeature),
+        provideState(crewCopy),
+        provideState(boardCopy),
         { provide: NgbActiveModal, useValue: modal },
         { provide: Api, useValue: api },
       ],
@@ -68,14 +70,16 @@ describe('the dialog of a call', () => {
       retired,
     });
     store.dispatch(
-      SessionActions.crewLoaded({
-        crew: [person('a', 'First', false), person('b', 'Second', false), person('c', 'Gone', true)] as never,
-      }),
+      crewCopy.changed([
+        person('a', 'First', false),
+        person('b', 'Second', false),
+        person('c', 'Gone', true),
+      ] as never),
     );
     store.dispatch(SessionActions.crewChosen({ crewId: 'a' }));
     const van = (id: string, retired: boolean): Van =>
       ({ id, name: `Van ${id}`, retired, kit: [], marks: [] }) as unknown as Van;
-    store.dispatch(KitActions.loaded({ vans: [van('1', false), van('2', false), van('3', true)] }));
+    store.dispatch(kitCopy.changed([van('1', false), van('2', false), van('3', true)]));
     const fixture = TestBed.createComponent(CallDialog);
     fixture.componentInstance.open({ ...CALL, ...call }, '1');
     await fixture.whenStable();

@@ -4,10 +4,11 @@ import type { BoardCall, CallChange, NewCallChange } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/data/api';
-import { BoardActions } from '../shared/data/board';
-import { kitFeature } from '../shared/data/kit';
+import { boardCopy } from '../shared/data/board';
+import { kitCopy } from '../shared/data/kit';
 import { problemText } from '../shared/data/problem';
-import { atWork, sessionFeature } from '../shared/data/session';
+import { atWork, crewCopy } from '../shared/data/crew';
+import { sessionFeature } from '../shared/data/session';
 import { CALL_CHANGE_WORDS } from '@words/call-words';
 import { nameOf } from '@words/figures';
 import { When } from '../shared/ui/when';
@@ -147,8 +148,8 @@ export class CallDialog {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
-  private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
-  private readonly allVans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly everybody = this.store.selectSignal(crewCopy.selectCopy);
+  private readonly allVans = this.store.selectSignal(kitCopy.selectCopy);
   protected readonly crew = computed(() => atWork(this.everybody()));
   protected readonly vans = computed(() => this.allVans().filter((v) => !v.retired));
   protected readonly call = signal<BoardCall | null>(null);
@@ -182,7 +183,7 @@ export class CallDialog {
     };
     this.api.changeCall(this.call()!.id, change).subscribe({
       next: (calls) => {
-        this.store.dispatch(BoardActions.loaded({ calls }));
+        this.store.dispatch(boardCopy.changed(calls));
         this.modal.close();
       },
       error: (error: unknown) => this.problem.set(problemText(error)),

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { KitActions } from '../shared/data/kit';
-import { SessionActions } from '../shared/data/session';
+import { kitCopy } from '../shared/data/kit';
+import { crewCopy } from '../shared/data/crew';
 import { importInto } from '../shared/ui/import-dialog';
 import { type HouseFile, HOUSE_FILES } from '@words/file-words';
 import { FILES_PAGE as T } from '@words/screens/files';
@@ -88,7 +88,7 @@ export class FilesPage {
   protected async bringIn(file: HouseFile): Promise<void> {
     await importInto(this.modals, file);
     // Every page knows the crew and the kit of the vans.
-    this.store.dispatch(SessionActions.crewWanted());
-    this.store.dispatch(KitActions.opened());
+    this.store.dispatch(crewCopy.wanted());
+    this.store.dispatch(kitCopy.wanted());
   }
 }

@@ -8,6 +8,7 @@ import { of } from 'rxjs';
 import { JobActions, jobFeature } from '../shared/model/job-state';
 import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/data/api';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
@@ -25,6 +26,7 @@ describe('Follow-ups', () => {
         provideRouter([]),
         provideStore(),
         provideState(sessionFeature),
+        provideState(crewCopy),
         provideState(jobFeature),
         provideState(deviceFeature),
         { provide: Actions, useExisting: ScannedActionsSubject },

@@ -12,19 +12,22 @@ import { deviceFeature } from '../shared/sync/device-state';
 import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/data/api';
 import { sessionFeature } from '../shared/data/session';
-import { problemText } from '../shared/data/problem';
+import { loaded } from '../shared/data/loaded';
 import { localDay } from '../shared/model/dates';
+import { RecordActs, RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
 import { FOLLOW_UPS_PAGE as T } from '@words/screens/followups';
 
 /** Air of a job that nobody has looked at yet, °C: Scene asks. */
 const USUAL_AIR_C = 10;
 
+const NOTHING_DUE: readonly DueFollowUp[] = [];
+
 /** The promises of verdicts, by the day each is due. */
 @Component({
   selector: 'vt-follow-ups-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, When],
+  imports: [RecordActs, RecordList, RecordRow, RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -37,70 +40,42 @@ const USUAL_AIR_C = 10;
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
-    <ul class="ruled">
-      @for (f of due(); track f.jobId + f.kind) {
-        <li>
-          <a class="row" [routerLink]="['/job', f.jobId, 'verdict']">
-            <strong>{{ f.dueOn | when: 'weekdayDate' }}</strong>
-            <span class="late">{{ f.dueOn < today ? t.late : '' }}</span>
-            <span>{{ words[f.kind] }}</span>
-            <span
-              >{{ f.title }} <span class="dim">{{ f.placeName }}</span></span
-            >
-          </a>
-          @if (f.kind === 'recheck') {
-            <a class="key" [routerLink]="['/job', f.jobId, 'verdict']">{{ t.recheck }}</a>
-          } @else {
-            @if (f.kind === 'charge') {
-              <button type="button" class="key" [disabled]="isOpening()" (click)="charge(f)">
-                {{ t.chargeItOpenAJob }}
-              </button>
-            }
-            <button type="button" class="key" (click)="finish(f)">{{ t.done }}</button>
+    <vt-record-list [link]="linkOf" [keyOf]="keyOf" [none]="isReady() ? t.nothingIsDue : null">
+      <ng-template [vtRow]="due()" let-f>
+        <strong>{{ f.dueOn | when: 'weekdayDate' }}</strong>
+        <span class="late">{{ f.dueOn < today ? t.late : '' }}</span>
+        <span>{{ words[f.kind] }}</span>
+        <span
+          >{{ f.title }} <span class="dim">{{ f.placeName }}</span></span
+        >
+      </ng-template>
+      <ng-template [vtRowActs]="due()" let-f>
+        @if (f.kind === 'recheck') {
+          <a class="key" [routerLink]="linkOf(f)">{{ t.recheck }}</a>
+        } @else {
+          @if (f.kind === 'charge') {
+            <button type="button" class="key" [disabled]="isOpening()" (click)="charge(f)">
+              {{ t.chargeItOpenAJob }}
+            </button>
           }
-        </li>
-      } @empty {
-        @if (isReady()) {
-          <li class="dim">{{ t.nothingIsDue }}</li>
+          <button type="button" class="key" (click)="finish(f)">{{ t.done }}</button>
         }
-      }
-    </ul>
+      </ng-template>
+    </vt-record-list>
   `,
   styles: `
     @use 'media';
 
-    li {
-      display: grid;
-      grid-template-columns: minmax(0, 1fr) auto auto;
-      align-items: center;
-      gap: 10px;
-      padding: 2px 0;
-    }
-    .row {
-      display: grid;
-      grid-template-columns: 170px 50px 320px 1fr;
-      gap: 16px;
-      align-items: center;
-      min-height: 48px;
-      padding: 4px 0;
-      color: inherit;
-      text-decoration: none;
-    }
-    .row:hover {
-      background: var(--sheet);
+    vt-record-list {
+      --columns: 170px 50px 320px 1fr;
     }
     .late {
       font-weight: 700;
       color: var(--bad);
     }
     @include media.phone {
-      li {
-        grid-template-columns: minmax(0, 1fr) auto;
-      }
-      .row {
-        grid-column: 1 / -1;
-        grid-template-columns: 1fr auto;
-        gap: 2px 12px;
+      vt-record-list {
+        --columns: 1fr auto;
       }
     }
   `,
@@ -110,22 +85,28 @@ export class FollowUpsPage {
 
   protected readonly words = FOLLOW_UP_WORDS;
   protected readonly today = localDay(new Date());
-  private readonly listed = signal<readonly DueFollowUp[]>([]);
+  private readonly api = inject(Api);
+  private readonly listed = loaded(
+    () => 'due',
+    () => this.api.followUps(),
+    NOTHING_DUE,
+  );
   private readonly waiting = inject(Store).selectSignal(deviceFeature.selectWaiting);
   /** Without those that were done here and are on their way. */
   protected readonly due = computed(() =>
-    this.listed().filter(
-      (f) =>
-        !this.waiting().some(
-          (e) => e.jobId === f.jobId && e.type === 'follow-up.done' && e.data.kind === f.kind,
-        ),
-    ),
+    this.listed
+      .value()
+      .filter(
+        (f) =>
+          !this.waiting().some(
+            (e) => e.jobId === f.jobId && e.type === 'follow-up.done' && e.data.kind === f.kind,
+          ),
+      ),
   );
-  protected readonly isReady = signal(false);
-  protected readonly problem = signal<string | null>(null);
+  protected readonly isReady = this.listed.isReady;
+  protected readonly problem = this.listed.problem;
   protected readonly late = computed(() => this.due().filter((f) => f.dueOn < this.today).length);
 
-  private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
 
   protected readonly isOpening = signal(false);
@@ -134,15 +115,17 @@ export class FollowUpsPage {
   private readonly router = inject(Router);
   private readonly vanId = inject(Store).selectSignal(sessionFeature.selectVanId);
 
+  protected readonly linkOf = ({ jobId }: DueFollowUp): readonly string[] => ['/job', jobId, 'verdict'];
+  protected readonly keyOf = ({ jobId, kind }: DueFollowUp): string => jobId + kind;
+
   constructor() {
-    this.load();
     inject(Actions)
       .pipe(
         ofType(JobActions.acknowledged, JobActions.refused),
         filter(({ event }) => event.type === 'follow-up.done'),
         takeUntilDestroyed(),
       )
-      .subscribe(() => this.load());
+      .subscribe(() => this.listed.reload());
   }
 
   /** A charge that was promised is a job of its own on the same vehicle: its battery is read first, then put on. */
@@ -156,20 +139,9 @@ export class FollowUpsPage {
       const jobId = await this.opener.open(call, this.vanId(), this.crewId());
       void this.router.navigate(['/job', jobId]);
     } catch (error) {
-      this.problem.set(problemText(error));
+      this.listed.fail(error);
       this.isOpening.set(false);
     }
-  }
-
-  private load(): void {
-    this.api.followUps().subscribe({
-      next: (due) => {
-        this.listed.set(due);
-        this.isReady.set(true);
-        this.problem.set(null);
-      },
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
   }
 
   /** Kept on the device and sent like every tap; the list shows what is still to do. */

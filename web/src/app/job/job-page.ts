@@ -18,8 +18,8 @@ import { reachedStage, runningAttempt, type Stage, STAGES } from '@voltrek/core/
 import { settingsOf } from '@voltrek/core/rules';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { whenDrawn, whenIdle } from '../shared/model/idle';
-import { later } from '../shared/ui/later';
+import { Frames } from '../shared/model/frames';
+import { later } from '../shared/ui/drawn-later';
 import { shapeFigures } from '../shared/ui/shape-figures';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
@@ -98,6 +98,7 @@ export class JobPage implements OnDestroy {
   private readonly modals = inject(NgbModal);
   private readonly reporter = inject(Reporter);
   private readonly pictures = inject(ChartPictures);
+  private readonly frames = inject(Frames);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   private readonly letterKeys = this.store.selectSignal(settingsFeature.selectLetterKeys);
@@ -205,15 +206,15 @@ export class JobPage implements OnDestroy {
       if (!heading) return;
       let isHere = true;
       onCleanup(() => (isHere = false));
-      void whenDrawn().then(() => {
+      void this.frames.after('frame').then(() => {
         if (!isHere || this.modals.hasOpenModals()) return;
         heading.tabIndex = -1;
         heading.focus({ preventScroll: true });
       });
     });
     // The first ranking and charting of Plan is made ready while nothing else is to do: both take a while when they are first asked for.
-    void whenIdle().then(() => this.pictures.prepare());
-    void whenIdle().then(() => shapeFigures(this.host));
+    void this.frames.after('idle').then(() => this.pictures.prepare());
+    void this.frames.after('idle').then(() => shapeFigures(this.host));
     effect((onCleanup) => {
       this.work();
       const soon = setTimeout(() => void this.rank(), RANKS_AFTER_MS);
@@ -257,7 +258,7 @@ export class JobPage implements OnDestroy {
   /** In two idle moments: what fits, and what the search for ways starts from. */
   private async rank(): Promise<void> {
     for (const ready of [this.options, this.cases]) {
-      await whenIdle();
+      await this.frames.after('idle');
       untracked<unknown>(ready);
     }
   }

@@ -3,11 +3,11 @@ import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import { hazardLine } from '@voltrek/contracts/words';
 import {
   act,
+  actsBetween,
   type Circumstance,
   CIRCUMSTANCES,
   clampsInHand,
   hazardsOf,
-  type HookupAction,
   type HookupState,
   SPARE_POSTS,
   stands,
@@ -228,47 +228,25 @@ export class SomethingElseDialog {
       ...(hasSwitch(rescue.option) ? [flip('packOn', T.switchedOn)] : []),
     ];
   });
-  /** The acts between the log and the clamps as they are: off before on, switched off before touched. */
-  protected readonly changes = computed((): HookupAction[] => {
+  /** How hands say that things stand. */
+  private readonly told = computed((): HookupState => {
     const hookup = this.hookup();
-    const {
-      packOn = hookup.packOn,
-      pluggedIn = hookup.pluggedIn,
-      donorRunning = hookup.donorRunning,
-    } = this.flipped();
-    const onto = this.ontoNow();
-    const differs = this.clamps().filter(
-      (c) =>
-        (this.now()[c] ?? FREE) !== (hookup.clamps[c] ?? FREE) ||
-        (hookup.clamps[c] !== null && onto[c] !== hookup.onto?.[c]),
-    );
-    return [
-      ...(hookup.packOn && !packOn ? [{ kind: 'pack', on: false } as const] : []),
-      ...(hookup.pluggedIn && !pluggedIn ? [{ kind: 'plug', in: false } as const] : []),
-      ...differs
-        .filter((c) => hookup.clamps[c] !== null)
-        .map((clamp) => ({ kind: 'detach', clamp }) as const),
-      ...differs
-        .filter((c) => this.now()[c] !== FREE)
-        .map(
-          (clamp) =>
-            ({
-              kind: 'attach',
-              clamp,
-              pointId: this.now()[clamp]!,
-              ...(onto[clamp] && { onto: onto[clamp] }),
-            }) as const,
-        ),
-      ...CIRCUMSTANCES.filter((c) => this.standsNow(c) !== stands(hookup, c)).map(
-        (what) => ({ kind: 'circumstance', what, on: this.standsNow(what) }) as const,
-      ),
-      ...(hookup.donorRunning !== donorRunning
-        ? [{ kind: 'donor-engine', running: donorRunning } as const]
-        : []),
-      ...(!hookup.pluggedIn && pluggedIn ? [{ kind: 'plug', in: true } as const] : []),
-      ...(!hookup.packOn && packOn ? [{ kind: 'pack', on: true } as const] : []),
-    ];
+    const now = this.now();
+    return {
+      ...hookup,
+      ...this.flipped(),
+      clamps: Object.fromEntries(
+        Object.entries(hookup.clamps).map(([clamp, at]) => {
+          const place = now[clamp as ClampId];
+          return [clamp, place === undefined ? at : place || null];
+        }),
+      ) as HookupState['clamps'],
+      onto: this.ontoNow(),
+      standing: CIRCUMSTANCES.filter((what) => this.standsNow(what)),
+    };
   });
+  /** The acts between the log and the clamps as they are. */
+  protected readonly changes = computed(() => actsBetween(this.hookup(), this.told()));
 
   /** The metal under each clamp that is on. */
   protected readonly ontoNow = computed((): Partial<Record<ClampId, WrongMetal>> => {

@@ -7,6 +7,7 @@ import {
   effect,
   input,
   output,
+  inject,
 } from '@angular/core';
 import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts/words';
 import { isRedClamp } from '@voltrek/core/circuit';
@@ -14,8 +15,8 @@ import { act, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
-import { whenIdle } from '../shared/model/idle';
-import { later } from '../shared/ui/later';
+import { Frames } from '../shared/model/frames';
+import { later } from '../shared/ui/drawn-later';
 import { Countdown } from './countdown';
 import { judgedStep } from '../shared/job/judged-step';
 import type { PlannedRescue } from '@voltrek/core/job';
@@ -182,6 +183,7 @@ export class StepCard {
   );
 
   constructor() {
+    const frames = inject(Frames);
     afterNextRender(() => this.seen.emit(this.sight));
     // The tap that does this step shows the next one: it is judged before, while hands are busy.
     effect((onCleanup) => {
@@ -192,7 +194,7 @@ export class StepCard {
       const then = act(job.hookup, this.step().action);
       let isAsked = true;
       onCleanup(() => (isAsked = false));
-      void whenIdle().then(() => {
+      void frames.after('idle').then(() => {
         if (isAsked) judgedStep(scene, then, following.action, rules);
       });
     });

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { later } from '../shared/ui/later';
+import { later } from '../shared/ui/drawn-later';
 import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
 import { StepLine } from './step-line';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { Way, Ways, WaysInput } from '@voltrek/core/plan';
-import { Drawings } from '../shared/model/idle';
+import { Frames, type Moment } from '../shared/model/frames';
 import { PlanRunner } from '../workers/plan-runner';
 import { WaysStore } from './ways-store';
 
@@ -22,10 +22,16 @@ describe('WaysStore', () => {
       },
     };
     let isCurrent = true;
+    const byHand = {
+      after: (moment: Moment, change?: () => void) => {
+        change?.();
+        return moment === 'quiet' ? new Promise<void>((r) => drawn.push(r)) : Promise.resolve();
+      },
+    };
     TestBed.configureTestingModule({
       providers: [
         WaysStore,
-        { provide: Drawings, useValue: { done: () => new Promise<void>((r) => drawn.push(r)) } },
+        { provide: Frames, useValue: byHand },
         {
           provide: PlanRunner,
           useValue: {

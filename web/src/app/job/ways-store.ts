@@ -4,8 +4,7 @@ import { afterTry, HAND_MINUTES, type Way, WAY_SAMPLES, type WaysInput } from '@
 import { Store } from '@ngrx/store';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { selectOptions, selectOtherVans, selectPlanCases, selectWork } from '../shared/job/job-selectors';
-import { drawnApart } from '../shared/ui/drawn-apart';
-import { Drawings } from '../shared/model/idle';
+import { Frames } from '../shared/model/frames';
 import { PlanRunner } from '../workers/plan-runner';
 
 /** Draws of the second pass: the first shows where everything lies, this one how surely. */
@@ -45,11 +44,8 @@ export function waysAsked(
   const cases = store.selectSignal(selectPlanCases);
   const others = store.selectSignal(selectOtherVans);
   // The kit of other vans is ranked once the screen is drawn: a task of its own. The search, which waits for the same, begins with it, not anew.
-  const draw = drawnApart();
   const isDrawn = signal(false);
-  void inject(Drawings)
-    .done()
-    .then(() => draw(() => isDrawn.set(true)));
+  void inject(Frames).after('quiet', () => isDrawn.set(true));
   return computed(
     () => {
       const known = work();
@@ -75,14 +71,14 @@ export const WaysStore = signalStore(
         : [],
     ),
   })),
-  withMethods((store, draw = drawnApart(), drawings = inject(Drawings)) => ({
+  withMethods((store, frames = inject(Frames)) => ({
     /** Draws a way as it is found; resolves when it is drawn, and the search may have the processor again. */
-    _tell: (found: Partial<WaysState>): Promise<void> => {
-      draw(() => patchState(store, found));
-      return drawings.done();
+    _tell: async (found: Partial<WaysState>): Promise<void> => {
+      await frames.after('now', () => patchState(store, found));
+      await frames.after('quiet');
     },
   })),
-  withMethods((store, runner = inject(PlanRunner), drawings = inject(Drawings)) => ({
+  withMethods((store, runner = inject(PlanRunner), frames = inject(Frames)) => ({
     async ask(input: WaysInput | null): Promise<void> {
       runner.stop();
       if (!input) {
@@ -91,7 +87,7 @@ export const WaysStore = signalStore(
       }
       patchState(store, { of: input, progress: 0, failed: false });
       // The screen is drawn first.
-      await drawings.done();
+      await frames.after('quiet');
       if (store.of() !== input) return;
       const run = runner.begin('ways');
       try {

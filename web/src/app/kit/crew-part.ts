@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { CREW_PART as T } from '@words/screens/kit';
 import { CREW_ROLES, type CrewMember } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { SessionActions, sessionFeature } from '../shared/data/session';
+import { crewCopy } from '../shared/data/crew';
 import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
-import { CREW_PART as T } from '@words/screens/kit';
 
 /** The crew: added, renamed, retired. Nobody is deleted, since logs name them. */
 @Component({
@@ -76,21 +76,19 @@ export class CrewPart {
   protected readonly t = T;
 
   private readonly store = inject(Store);
-  protected readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
-  protected readonly problem = this.store.selectSignal(sessionFeature.selectProblem);
+  protected readonly crew = this.store.selectSignal(crewCopy.selectCopy);
+  protected readonly problem = this.store.selectSignal(crewCopy.selectProblem);
   protected readonly roles = CREW_ROLES;
   protected readonly words = ROLE_WORDS;
   protected readonly name = signal('');
 
   protected change(member: CrewMember, change: Partial<CrewMember>): void {
-    this.store.dispatch(SessionActions.crewChanged({ member: { ...member, ...change } }));
+    this.store.dispatch(crewCopy.changeSent({ ...member, ...change }));
   }
 
   protected add(): void {
     const name = this.name().trim();
-    this.store.dispatch(
-      SessionActions.crewChanged({ member: { id: null, name, role: 'technician', retired: false } }),
-    );
+    this.store.dispatch(crewCopy.changeSent({ id: null, name, role: 'technician', retired: false }));
     this.name.set('');
   }
 }

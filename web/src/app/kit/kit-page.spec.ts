@@ -8,7 +8,8 @@ import { of, throwError } from 'rxjs';
 import { HttpErrorResponse } from '@angular/common/http';
 import { KIT } from '../../testing/fixtures';
 import { Api } from '../shared/data/api';
-import { finishMark, kitFeature, loadKit } from '../shared/data/kit';
+import { kitCopy } from '../shared/data/kit';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { KitPage } from './kit-page';
 
@@ -23,9 +24,10 @@ describe('the kit page', () => {
         provideZonelessChangeDetection(),
         provideRouter([]),
         provideStore(),
-        provideState(kitFeature),
+        provideState(kitCopy),
         provideState(sessionFeature),
-        provideEffects({ loadKit, finishMark }),
+        provideState(crewCopy),
+        provideEffects(kitCopy.effects),
         { provide: Api, useValue: api },
       ],
     });

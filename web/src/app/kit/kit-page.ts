@@ -5,7 +5,7 @@ import { chargeNow, isCharged, type KitItem } from '@voltrek/core/sources';
 import { RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { KitActions, type KitChange, kitFeature } from '../shared/data/kit';
+import { kitCopy, type KitChange } from '../shared/data/kit';
 import { sessionFeature } from '../shared/data/session';
 import { NEED_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';
@@ -164,18 +164,18 @@ export class KitPage {
 
   private readonly store = inject(Store);
   private readonly modals = inject(NgbModal);
-  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   protected readonly onTheRoad = computed(() => this.vans().filter((v) => !v.retired));
   protected readonly offTheRoad = computed(() => this.vans().filter((v) => v.retired));
-  protected readonly problem = this.store.selectSignal(kitFeature.selectProblem);
+  protected readonly problem = this.store.selectSignal(kitCopy.selectProblem);
   protected readonly kindWords = KIT_KIND_WORDS;
   protected readonly line = kitLine;
   protected readonly needWords = NEED_WORDS;
   protected readonly name = signal('');
 
   constructor() {
-    this.store.dispatch(KitActions.opened());
+    this.store.dispatch(kitCopy.wanted());
   }
 
   protected marksOf(van: Van, kitItemId: string): readonly KitMark[] {
@@ -190,11 +190,11 @@ export class KitPage {
   }
 
   protected want(change: KitChange): void {
-    this.store.dispatch(KitActions.changeWanted({ change }));
+    this.store.dispatch(kitCopy.changeSent(change));
   }
 
   protected finish(markId: string): void {
-    this.store.dispatch(KitActions.markFinished({ markId, by: this.crewId() }));
+    this.store.dispatch(kitCopy.changeSent({ what: 'finish-mark', markId, by: this.crewId() }));
   }
 
   protected recharge(item: KitItem): void {

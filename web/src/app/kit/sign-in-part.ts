@@ -5,7 +5,8 @@ import { browserSupportsWebAuthn, startRegistration } from '@simplewebauthn/brow
 import { firstValueFrom, type Observable } from 'rxjs';
 import { Api } from '../shared/data/api';
 import { problemText } from '../shared/data/problem';
-import { atWork, sessionFeature } from '../shared/data/session';
+import { atWork, crewCopy } from '../shared/data/crew';
+import { sessionFeature } from '../shared/data/session';
 import { SignInActions } from '../shared/data/sign-in';
 import { LeaveDevice } from '../shared/sync/leave-device';
 import { PinField } from '../shared/ui/pin-field';
@@ -204,7 +205,7 @@ export class SignInPart {
   protected readonly api = inject(Api);
   private readonly store = inject(Store);
   private readonly leaveDevice = inject(LeaveDevice);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
 
   protected readonly takesPasskeys = browserSupportsWebAuthn() && isNamedHost(location.hostname);

@@ -1,21 +1,26 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { JobSummary } from '@voltrek/contracts';
+import type { JobSummary, LogPage as LogAnswer } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
-import { Store } from '@ngrx/store';
-import { LogActions, logFeature, type LogQuery } from '../shared/data/log';
+import { Api } from '../shared/data/api';
+import { loaded } from '../shared/data/loaded';
+import { type LogQuery, LastAsked } from '../shared/data/last-asked';
 import { volts } from '@words/figures';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import { Choices } from '../shared/ui/choices';
+import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
 import { LOG_PAGE as T } from '@words/screens/log';
+
+const LOG_PAGE_SIZE = 25;
+const NO_JOBS: LogAnswer = { jobs: [], next: null };
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({
   selector: 'vt-log-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, RouterLink, When],
+  imports: [Choices, RecordList, RecordRow, RouterLink, When],
   host: { class: 'page' },
   template: `
     <header>
@@ -60,25 +65,17 @@ import { LOG_PAGE as T } from '@words/screens/log';
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
-    <ul class="ruled">
-      @for (job of jobs(); track job.id) {
-        <li>
-          <a [routerLink]="['/job', job.id, 'verdict']">
-            <span class="number">{{ job.callNumber }}</span>
-            <span class="when">{{ job.closedAt | when: 'dateTime' }}</span>
-            <span
-              ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
-            >
-            <span class="volts">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
-            <span class="verdict">{{ titleOf(job) }}</span>
-          </a>
-        </li>
-      } @empty {
-        @if (status() === 'ready') {
-          <li class="dim none">{{ t.noClosedJobMatches }}</li>
-        }
-      }
-    </ul>
+    <vt-record-list [link]="linkOf" [none]="isReady() ? t.noClosedJobMatches : null">
+      <ng-template [vtRow]="jobs()" let-job>
+        <span class="number">{{ job.callNumber }}</span>
+        <span>{{ job.closedAt | when: 'dateTime' }}</span>
+        <span
+          ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
+        >
+        <span class="volts">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
+        <span class="verdict">{{ titleOf(job) }}</span>
+      </ng-template>
+    </vt-record-list>
     @if (next() !== null || query().pages.length > 1) {
       <div class="keys pages">
         <button type="button" class="key" [disabled]="query().pages.length === 1" (click)="newer()">
@@ -99,18 +96,8 @@ import { LOG_PAGE as T } from '@words/screens/log';
       gap: 12px;
       margin-bottom: 12px;
     }
-    li a {
-      display: grid;
-      grid-template-columns: 56px 170px 1fr 90px 260px;
-      gap: 16px;
-      align-items: center;
-      min-height: 48px;
-      padding: 4px 0;
-      color: inherit;
-      text-decoration: none;
-    }
-    a:hover {
-      background: var(--sheet);
+    vt-record-list {
+      --columns: 56px 170px 1fr 90px 260px;
     }
     .number {
       font-weight: 700;
@@ -126,15 +113,11 @@ import { LOG_PAGE as T } from '@words/screens/log';
       align-items: center;
       margin-top: 14px;
     }
-    .none {
-      padding: 20px 0;
-    }
     @include media.phone {
-      li a {
-        grid-template-columns: 44px minmax(0, 1fr);
-        gap: 2px 10px;
+      vt-record-list {
+        --columns: 44px minmax(0, 1fr);
       }
-      li a > :not(.number) {
+      span:not(.number, .dim) {
         grid-column: 2;
       }
       .volts {
@@ -146,23 +129,23 @@ import { LOG_PAGE as T } from '@words/screens/log';
 export class LogPage {
   protected readonly t = T;
 
-  private readonly store = inject(Store);
-
-  protected readonly query = this.store.selectSignal(logFeature.selectQuery);
-  protected readonly jobs = this.store.selectSignal(logFeature.selectJobs);
-  protected readonly next = this.store.selectSignal(logFeature.selectNext);
-  protected readonly status = this.store.selectSignal(logFeature.selectStatus);
-  protected readonly problem = this.store.selectSignal(logFeature.selectProblem);
+  private readonly api = inject(Api);
+  protected readonly query = inject(LastAsked).log;
+  private readonly page = loaded(
+    () => this.query(),
+    ({ text, verdict, pages }) => this.api.log(text, verdict, pages.at(-1) ?? '', LOG_PAGE_SIZE),
+    NO_JOBS,
+  );
+  protected readonly jobs = computed(() => this.page.value().jobs);
+  protected readonly next = computed(() => this.page.value().next);
+  protected readonly isReady = this.page.isReady;
+  protected readonly problem = this.page.problem;
   protected readonly verdicts = VERDICTS;
   protected readonly words = VERDICT_WORDS;
   protected readonly volts = volts;
 
-  constructor() {
-    this.ask({});
-  }
-
   protected ask(change: Partial<LogQuery>): void {
-    this.store.dispatch(LogActions.asked({ query: { ...this.query(), ...change } }));
+    this.query.update((query) => ({ ...query, ...change }));
   }
 
   protected older(): void {
@@ -173,6 +156,8 @@ export class LogPage {
   protected newer(): void {
     this.ask({ pages: this.query().pages.slice(0, -1) });
   }
+
+  protected readonly linkOf = ({ id }: JobSummary): readonly string[] => ['/job', id, 'verdict'];
 
   protected titleOf({ verdict, suspect }: Pick<JobSummary, 'verdict' | 'suspect'>): string {
     return verdict ? verdictTitle(verdict, suspect) : '';

@@ -19,13 +19,16 @@ import {
 } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
+import { map, of } from 'rxjs';
 import { nameOf } from '@words/figures';
 import { RUNG_WORDS } from '@words/practice-words';
 import { When } from '../shared/ui/when';
 import { EXAM_PAGE as T } from '@words/screens/exam';
 import { ticker } from '../shared/job/ticker';
 import { Api } from '../shared/data/api';
+import { loaded } from '../shared/data/loaded';
 import { problemText } from '../shared/data/problem';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { Errands } from '../shared/sync/errands';
 import { Chart } from '../shared/ui/chart';
@@ -37,6 +40,8 @@ import { examDocument, resultWords } from './exam-pdf';
 import { ExamRecord, type ExamUnderWay } from './exam-record';
 import { PracticeRecord } from './practice-record';
 import { skillsChart, skillsOf } from './skills-chart';
+
+const NO_EXAMS: readonly Exam[] = [];
 
 /** The server works every case of an exam once more: it is given this long before the exam waits on this device, ms. */
 const ANSWER_MS = 12_000;
@@ -214,14 +219,20 @@ export class ExamPage {
   private readonly runner = inject(PlanRunner);
   private readonly confirm = inject(ConfirmPrompt);
   private readonly store = inject(Store);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly isLead = this.store.selectSignal(sessionFeature.selectIsLead);
   private readonly now = ticker(SECOND_MS);
 
   protected readonly exam = this.record.underWay;
-  protected readonly taken = signal<readonly Exam[]>([]);
-  protected readonly problem = signal<string | null>(null);
+  private readonly exams = loaded(
+    () => 'exams',
+    () => this.api.exams(),
+    NO_EXAMS,
+  );
+  protected readonly taken = this.exams.value;
+  private readonly failure = signal<string | null>(null);
+  protected readonly problem = computed(() => this.failure() ?? this.exams.problem());
   protected readonly note = signal<string | null>(null);
   protected readonly isMarking = signal(false);
   protected readonly numberText = signal(String(1 + Math.floor(Math.random() * EXAM_NUMBER_MOST)));
@@ -259,7 +270,6 @@ export class ExamPage {
   });
 
   constructor() {
-    this.list();
     // Time that is over ends it, whatever is open.
     effect(() => {
       const exam = this.exam();
@@ -295,7 +305,7 @@ export class ExamPage {
   private async end(exam: ExamUnderWay): Promise<void> {
     if (this.isMarking()) return;
     this.isMarking.set(true);
-    this.problem.set(null);
+    this.failure.set(null);
     this.note.set(T.marking);
     const endedAt = new Date(Math.min(Date.now(), ExamRecord.endsAtMs(exam))).toISOString();
     try {
@@ -309,7 +319,7 @@ export class ExamPage {
       await this.send({ id, by, number, startedAt, endedAt, runs });
       this.record.end();
     } catch (error) {
-      this.problem.set(problemText(error));
+      this.failure.set(problemText(error));
       this.note.set(null);
     } finally {
       this.isMarking.set(false);
@@ -319,27 +329,18 @@ export class ExamPage {
   private async send(sent: NewExam): Promise<void> {
     const { id, endedAt: at } = sent;
     const marked = await this.errands.offer({ id, at, why: null, kind: 'exam', exam: sent }, ANSWER_MS);
-    if (marked) this.taken.update((list) => [marked, ...list]);
+    if (marked) this.exams.change(of([marked, ...this.taken()]));
     this.note.set(marked ? null : T.waits);
   }
 
   protected sign({ id }: Exam): void {
-    this.problem.set(null);
-    this.api.signExam(id, this.crewId()).subscribe({
-      next: (signed) => this.taken.update((list) => list.map((one) => (one.id === id ? signed : one))),
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
+    this.failure.set(null);
+    const signed = this.api.signExam(id, this.crewId());
+    this.exams.change(signed.pipe(map((exam) => this.taken().map((one) => (one.id === id ? exam : one)))));
   }
 
   protected pdf(exam: Exam): Promise<void> {
     const signer = exam.signedBy === null ? null : this.nameOf(exam.signedBy);
     return savePdf(examDocument(exam, this.nameOf(exam.crewId), signer), `exam-${exam.number}.pdf`);
-  }
-
-  private list(): void {
-    this.api.exams().subscribe({
-      next: (taken) => this.taken.set(taken),
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
   }
 }

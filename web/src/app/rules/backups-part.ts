@@ -2,8 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { BackupState } from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
+import { finalize } from 'rxjs';
 import { Api } from '../shared/data/api';
-import { problemText } from '../shared/data/problem';
+import { loaded } from '../shared/data/loaded';
 import { sessionFeature } from '../shared/data/session';
 import { BACKUP_REASON_WORDS, sizeWords } from '@words/backup-words';
 import { When } from '../shared/ui/when';
@@ -81,42 +82,28 @@ export class BackupsPart {
 
   private readonly api = inject(Api);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
-  private readonly failed = signal<string | null>(null);
-
   protected readonly reasons = BACKUP_REASON_WORDS;
   protected readonly size = sizeWords;
-  protected readonly state = signal<BackupState | null>(null);
+  private readonly backup = loaded<string, BackupState | null>(
+    () => 'backups',
+    () => this.api.backups(),
+    null,
+  );
+  protected readonly state = this.backup.value;
   protected readonly isMaking = signal(false);
   protected readonly isBusy = computed(() => this.isMaking() || (this.state()?.isUnderWay ?? false));
   protected readonly backups = computed(() => this.state()?.backups ?? []);
   protected readonly problem = computed(() => {
     const last = this.state()?.problem;
-    return this.failed() ?? (last ? T.theLastBackupWasNotMade(last) : null);
+    return this.backup.problem() ?? (last ? T.theLastBackupWasNotMade(last) : null);
   });
   protected readonly isLate = computed(() => {
     const [newest] = this.backups();
     return newest !== undefined && Date.now() - Date.parse(newest.at) > LATE_MS;
   });
 
-  constructor() {
-    this.api.backups().subscribe({
-      next: (state) => this.state.set(state),
-      error: (error: unknown) => this.failed.set(problemText(error)),
-    });
-  }
-
   protected make(): void {
     this.isMaking.set(true);
-    this.failed.set(null);
-    this.api.backUp(this.crewId()).subscribe({
-      next: (state) => {
-        this.state.set(state);
-        this.isMaking.set(false);
-      },
-      error: (error: unknown) => {
-        this.failed.set(problemText(error));
-        this.isMaking.set(false);
-      },
-    });
+    this.backup.change(this.api.backUp(this.crewId()).pipe(finalize(() => this.isMaking.set(false))));
   }
 }

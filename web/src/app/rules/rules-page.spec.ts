@@ -3,7 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { type Action, provideState, provideStore, ScannedActionsSubject } from '@ngrx/store';
 import { Store } from '@ngrx/store';
-import { RulesActions, rulesFeature } from '../shared/data/rules';
+import { rulesCopy } from '../shared/data/rules';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { RulesPageView } from './rules-page';
 
@@ -13,8 +14,9 @@ describe('RulesPageView', () => {
       providers: [
         provideZonelessChangeDetection(),
         provideStore(),
-        provideState(rulesFeature),
+        provideState(rulesCopy),
         provideState(sessionFeature),
+        provideState(crewCopy),
       ],
     });
     const fixture = TestBed.createComponent(RulesPageView);
@@ -22,16 +24,14 @@ describe('RulesPageView', () => {
     const said: Action[] = [];
     TestBed.inject(ScannedActionsSubject).subscribe((action) => said.push(action));
     store.dispatch(
-      RulesActions.loaded({
-        page: {
-          rules: { ...DEFAULT_RULES, crankTriesMax: 3 },
-          settings: [{ key: 'crankTriesMax', value: 3, by: 'crew-1', at: '2027-01-15T02:00:00.000Z' }],
-        },
+      rulesCopy.changed({
+        rules: { ...DEFAULT_RULES, crankTriesMax: 3 },
+        settings: [{ key: 'crankTriesMax', value: 3, by: 'crew-1', at: '2027-01-15T02:00:00.000Z' }],
       }),
     );
     await fixture.whenStable();
     const set = () =>
-      said.filter((a) => a.type === RulesActions.set.type) as ReturnType<typeof RulesActions.set>[];
+      said.filter((a) => a.type === rulesCopy.changeSent.type) as ReturnType<typeof rulesCopy.changeSent>[];
     return { fixture, root: fixture.nativeElement as HTMLElement, set };
   }
 
@@ -49,7 +49,7 @@ describe('RulesPageView', () => {
     const { root, set } = await show();
     const group = root.querySelector('[aria-labelledby=lastBlack]')!;
     [...group.querySelectorAll('button')].find((b) => b.textContent.includes('negative terminal'))!.click();
-    expect(set().map((a) => [a.setting.key, a.setting.value])).toEqual([['lastBlack', 'negative-terminal']]);
+    expect(set().map((a) => [a.change.key, a.change.value])).toEqual([['lastBlack', 'negative-terminal']]);
   });
 
   it('sends a figure that is allowed, and keeps one that is not in its field with the range', async () => {
@@ -66,6 +66,6 @@ describe('RulesPageView', () => {
       'Rest between tries must be between 15 and 600',
     );
     await type('90');
-    expect(set().map((a) => a.setting.value)).toEqual([90]);
+    expect(set().map((a) => a.change.value)).toEqual([90]);
   });
 });

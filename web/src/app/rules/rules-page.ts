@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { HOUSE_RULE_KEYS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
-import { RulesActions, rulesFeature } from '../shared/data/rules';
+import { rulesCopy } from '../shared/data/rules';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '@words/figures';
@@ -142,13 +143,13 @@ export class RulesPageView {
   protected readonly t = T;
 
   private readonly store = inject(Store);
-  private readonly page = this.store.selectSignal(rulesFeature.selectPage);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly page = this.store.selectSignal(rulesCopy.selectCopy);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   /** Text that is no allowed figure: kept in its field, never sent. */
   private readonly rejected = signal<{ key: RuleKey; text: string; why: string } | null>(null);
 
-  protected readonly problem = this.store.selectSignal(rulesFeature.selectProblem);
+  protected readonly problem = this.store.selectSignal(rulesCopy.selectProblem);
   protected readonly schoolWords = SCHOOL_WORDS;
   protected readonly questions: Readonly<Record<string, string>> = RULE_QUESTIONS;
   protected readonly settings = computed(() => this.page()?.settings ?? []);
@@ -158,7 +159,7 @@ export class RulesPageView {
   });
 
   constructor() {
-    this.store.dispatch(RulesActions.opened());
+    this.store.dispatch(rulesCopy.wanted());
   }
 
   private rowOf(key: RuleKey, value: string): Row {
@@ -184,7 +185,7 @@ export class RulesPageView {
   }
 
   protected set(key: RuleKey, value: string | number): void {
-    this.store.dispatch(RulesActions.set({ setting: { key, value, by: this.crewId() } }));
+    this.store.dispatch(rulesCopy.changeSent({ key, value, by: this.crewId() }));
   }
 
   protected type(key: RuleKey, text: string): void {

@@ -1,12 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { CREW_ROLES, type SetUp } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { KIT_KIND_WORDS } from '@words/kit-words';
 import type { HouseNow } from '@voltrek/contracts/api';
 import { Api } from '../shared/data/api';
-import { problemText } from '../shared/data/problem';
-import { SessionActions } from '../shared/data/session';
+import { loaded } from '../shared/data/loaded';
+import { crewCopy } from '../shared/data/crew';
 import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
 import { SET_UP_PAGE as T } from '@words/screens/set-up';
@@ -158,7 +158,12 @@ export class SetUpPage {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
-  private readonly house = signal<HouseNow | null>(null);
+  private readonly asked = loaded<string, HouseNow | null>(
+    () => 'house',
+    () => this.api.house(),
+    null,
+  );
+  private readonly house = this.asked.value;
   protected readonly roles = CREW_ROLES;
   protected readonly roleWords = ROLE_WORDS;
   protected readonly crew = signal<readonly { readonly name: string; readonly role: Role }[]>([
@@ -168,7 +173,7 @@ export class SetUpPage {
     { name: T.van1, kit: ['heavy-leads', 'lithium-pack', 'meter'] },
   ]);
   protected readonly atlas = signal<SetUp['atlas']>('shipped');
-  protected readonly problem = signal<string | null>(null);
+  protected readonly problem = this.asked.problem;
   protected readonly isBusy = signal(false);
   protected readonly usual = computed(() =>
     Object.entries(this.house()?.usualKit ?? {}).map(([key, { name, kind }]) => ({
@@ -189,12 +194,8 @@ export class SetUpPage {
   protected readonly ready = computed(() => this.setUp().crew.length > 0 && this.setUp().vans.length > 0);
 
   constructor() {
-    this.api.house().subscribe({
-      next: (house) => {
-        this.house.set(house);
-        if (house.isSetUp) void this.router.navigate(['/board']);
-      },
-      error: (error: unknown) => this.problem.set(problemText(error)),
+    effect(() => {
+      if (this.house()?.isSetUp) void this.router.navigate(['/board']);
     });
   }
 
@@ -230,12 +231,12 @@ export class SetUpPage {
     this.isBusy.set(true);
     this.api.setUp(this.setUp()).subscribe({
       next: () => {
-        this.store.dispatch(SessionActions.crewWanted());
+        this.store.dispatch(crewCopy.wanted());
         void this.router.navigate(['/board']);
       },
       error: (error: unknown) => {
         this.isBusy.set(false);
-        this.problem.set(problemText(error));
+        this.asked.fail(error);
       },
     });
   }

@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { signInFeature } from '../shared/data/sign-in';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
-import { later } from '../shared/ui/later';
+import { later } from '../shared/ui/drawn-later';
 import { savedText } from '@words/saved-words';
 import { WaitingDialog } from './waiting-dialog';
 

@@ -8,6 +8,7 @@ import { type Observable, of, throwError } from 'rxjs';
 import { signInState } from '../../testing/fixtures';
 import { jobFeature } from '../shared/model/job-state';
 import { Api } from '../shared/data/api';
+import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { SignInActions, signInFeature } from '../shared/data/sign-in';
 import { isNamedHost } from '../shared/ui/named-host';
@@ -34,6 +35,7 @@ describe('signing in', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(sessionFeature),
+        provideState(crewCopy),
         provideState(signInFeature),
         provideState(jobFeature),
         { provide: NgbActiveModal, useValue: { close: () => undefined, dismiss: () => undefined } },

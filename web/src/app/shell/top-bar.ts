@@ -3,8 +3,9 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { jobFeature } from '../shared/model/job-state';
-import { kitFeature } from '../shared/data/kit';
-import { atWork, type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/data/session';
+import { kitCopy } from '../shared/data/kit';
+import { atWork, crewCopy } from '../shared/data/crew';
+import { type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/data/session';
 import { SignInActions, signInFeature } from '../shared/data/sign-in';
 import { JobHeading } from './job-heading';
 import { SavedLine } from './saved-line';
@@ -285,11 +286,11 @@ export class TopBar {
     [...this.logged().map((l) => l.event), ...this.pending()].some(({ type }) => type === 'job.opened'),
   );
   protected readonly light = this.store.selectSignal(sessionFeature.selectLight);
-  private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly everybody = this.store.selectSignal(crewCopy.selectCopy);
   protected readonly crew = computed(() => atWork(this.everybody()));
   protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly signIn = this.store.selectSignal(signInFeature.selectState);
-  private readonly allVans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly allVans = this.store.selectSignal(kitCopy.selectCopy);
   protected readonly vans = computed(() => this.allVans().filter((v) => !v.retired));
   private readonly chosenVan = this.store.selectSignal(sessionFeature.selectVanId);
   protected readonly vanId = computed(

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import { atWork, SessionActions, sessionFeature } from '../shared/data/session';
+import { atWork, crewCopy } from '../shared/data/crew';
+import { SessionActions } from '../shared/data/session';
 import { WHO_WORKS as T } from '@words/screens/shell';
 
 /** Asked once of a device that nobody has said whose hands it is in: what is logged bears a name. */
@@ -38,7 +39,7 @@ export class WhoWorks {
 
   private readonly store = inject(Store);
   private readonly modal = inject(NgbActiveModal);
-  private readonly everybody = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly everybody = this.store.selectSignal(crewCopy.selectCopy);
   protected readonly crew = computed(() => atWork(this.everybody()));
 
   protected choose(crewId: string): void {

@@ -6,6 +6,7 @@ import type { VehicleRecord } from '@voltrek/contracts';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { of, throwError } from 'rxjs';
 import { Api } from '../shared/data/api';
+import { crewCopy } from '../shared/data/crew';
 import { SessionActions, sessionFeature } from '../shared/data/session';
 import { VehiclePage } from './vehicle-page';
 
@@ -44,6 +45,7 @@ describe('the page of a vehicle', () => {
         provideRouter([]),
         provideStore(),
         provideState(sessionFeature),
+        provideState(crewCopy),
         {
           provide: Api,
           useValue: {

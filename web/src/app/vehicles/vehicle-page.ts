@@ -1,16 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { VehicleEntry, VehicleRecord } from '@voltrek/contracts';
+import type { JobSummary, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
-import type { Observable } from 'rxjs';
+import { switchMap } from 'rxjs';
 import { Api } from '../shared/data/api';
-import { problemText } from '../shared/data/problem';
+import { loaded } from '../shared/data/loaded';
 import { sessionFeature } from '../shared/data/session';
 import { ratingWords, vehicleWord, volts } from '@words/figures';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { VehicleDialog } from './vehicle-dialog';
+import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
 import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
 
@@ -18,7 +19,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
 @Component({
   selector: 'vt-vehicle-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, When],
+  imports: [RecordList, RecordRow, RouterLink, When],
   host: { class: 'page', tabindex: '0' },
   template: `
     @if (problem(); as text) {
@@ -84,23 +85,17 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
         }
       </dl>
       <h2>{{ t.visits }}</h2>
-      <ul class="ruled visits">
-        @for (job of r.visits; track job.id) {
-          <li>
-            <a [routerLink]="['/job', job.id]">
-              <span class="number">{{ job.callNumber }}</span>
-              <span>{{ job.openedAt | when: 'dateTime' }}</span>
-              <span class="where"
-                ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
-              >
-              <span class="rest">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
-              <strong class="found">{{ job.verdict ? verdictWords[job.verdict].name : t.underWay }}</strong>
-            </a>
-          </li>
-        } @empty {
-          <li class="dim">{{ t.itHasNotBeenHereBefore }}</li>
-        }
-      </ul>
+      <vt-record-list [link]="linkOf" [none]="t.itHasNotBeenHereBefore">
+        <ng-template [vtRow]="r.visits" let-job>
+          <span class="number">{{ job.callNumber }}</span>
+          <span>{{ job.openedAt | when: 'dateTime' }}</span>
+          <span class="where"
+            ><strong>{{ job.title }}</strong> <span class="dim">{{ job.placeName }}</span></span
+          >
+          <span class="rest">{{ job.lowestRestVolts === null ? '' : volts(job.lowestRestVolts) }}</span>
+          <strong class="found">{{ job.verdict ? verdictWords[job.verdict].name : t.underWay }}</strong>
+        </ng-template>
+      </vt-record-list>
     } @else if (!problem()) {
       <p class="dim" role="status">{{ t.fetchingTheVehicle }}</p>
     }
@@ -142,17 +137,8 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
     .due {
       display: block;
     }
-    .visits a {
-      display: grid;
-      grid-template-columns: 48px 170px 1fr 90px 190px;
-      align-items: center;
-      gap: 16px;
-      min-height: 48px;
-      color: inherit;
-      text-decoration: none;
-    }
-    .visits a:hover {
-      background: var(--sheet);
+    vt-record-list {
+      --columns: 48px 170px 1fr 90px 190px;
     }
     .number {
       font-weight: 700;
@@ -166,20 +152,18 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
       dt {
         margin-top: 8px;
       }
-      .visits a {
-        grid-template-columns: 44px 1fr auto;
-        gap: 0 10px;
-        padding: 6px 0;
+      vt-record-list {
+        --columns: 44px 1fr auto;
       }
-      .visits .number {
+      .number {
         grid-row: span 3;
         align-self: start;
       }
-      .visits .where,
-      .visits .found {
+      .where,
+      .found {
         grid-column: 2 / -1;
       }
-      .visits .rest {
+      .rest {
         grid-area: 1 / 3;
       }
     }
@@ -193,8 +177,13 @@ export class VehiclePage {
   private readonly api = inject(Api);
   private readonly modals = inject(NgbModal);
   private readonly crewId = inject(Store).selectSignal(sessionFeature.selectCrewId);
-  protected readonly record = signal<VehicleRecord | null>(null);
-  protected readonly problem = signal<string | null>(null);
+  private readonly vehicle = loaded<string, VehicleRecord | null>(
+    () => this.vehicleId(),
+    (id) => this.api.vehicle(id),
+    null,
+  );
+  protected readonly record = this.vehicle.value;
+  protected readonly problem = this.vehicle.problem;
   /** The person that a second tap forgets. */
   private readonly asked = signal<string | null>(null);
   protected readonly forgetting = computed(() => this.asked() === this.record()?.owner?.id);
@@ -204,16 +193,16 @@ export class VehiclePage {
   protected readonly verdictWords = VERDICT_WORDS;
   protected readonly followUpWords = FOLLOW_UP_WORDS;
 
-  constructor() {
-    effect(() => this.take(this.api.vehicle(this.vehicleId())));
-  }
+  protected readonly linkOf = ({ id }: JobSummary): readonly string[] => ['/job', id];
 
   protected change(record: VehicleRecord): void {
     const dialog = this.modals.open(VehicleDialog, { ariaLabelledBy: 'vehicle-title', centered: true });
     (dialog.componentInstance as VehicleDialog).open(record);
     dialog.result.then(
       (entry: VehicleEntry) =>
-        this.take(this.api.changeVehicle(record.vehicle.id, entry, record.vehicle.revision, this.crewId())),
+        this.vehicle.change(
+          this.api.changeVehicle(record.vehicle.id, entry, record.vehicle.revision, this.crewId()),
+        ),
       () => undefined,
     );
   }
@@ -225,19 +214,7 @@ export class VehiclePage {
       return;
     }
     this.asked.set(null);
-    this.api.erasePerson(personId, this.crewId()).subscribe({
-      next: () => this.take(this.api.vehicle(this.vehicleId())),
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
-  }
-
-  private take(asked: Observable<VehicleRecord>): void {
-    asked.subscribe({
-      next: (record) => {
-        this.record.set(record);
-        this.problem.set(null);
-      },
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
+    const after = this.api.erasePerson(personId, this.crewId());
+    this.vehicle.change(after.pipe(switchMap(() => this.api.vehicle(this.vehicleId()))));
   }
 }

@@ -3,16 +3,19 @@ import { Router, RouterLink } from '@angular/router';
 import type { VehicleEntry, VehicleSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Api } from '../shared/data/api';
-import { problemText } from '../shared/data/problem';
+import { loaded } from '../shared/data/loaded';
+import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { vehicleWord } from '@words/figures';
 import { VehicleDialog } from './vehicle-dialog';
 import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
+
+const NO_VEHICLES: readonly VehicleSummary[] = [];
 
 /** The vehicles of the house: found by plate, fleet or serial number, maker or model. */
 @Component({
   selector: 'vt-vehicles-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [RecordList, RecordRow, RouterLink],
   host: { class: 'page', tabindex: '0' },
   template: `
     <header>
@@ -27,24 +30,18 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
       [placeholder]="t.plateFleetOrSerialNumberMaker"
       [value]="typed()"
       #text
-      (input)="search(text.value)"
+      (input)="typed.set(text.value)"
     />
     @if (problem(); as words) {
       <p class="problem" role="alert">{{ words }}</p>
     }
-    <ul class="ruled">
-      @for (v of vehicles(); track v.id) {
-        <li>
-          <a [routerLink]="['/vehicle', v.id]">
-            <strong>{{ word(v) }}</strong>
-            <span>{{ v.modelName }}</span>
-            <span class="dim">{{ v.notes }}</span>
-          </a>
-        </li>
-      } @empty {
-        <li class="dim none">{{ t.noVehicleIsKnownByThat }}</li>
-      }
-    </ul>
+    <vt-record-list [link]="linkOf" [none]="isReady() ? t.noVehicleIsKnownByThat : null">
+      <ng-template [vtRow]="vehicles()" let-v>
+        <strong>{{ word(v) }}</strong>
+        <span>{{ v.modelName }}</span>
+        <span class="dim">{{ v.notes }}</span>
+      </ng-template>
+    </vt-record-list>
   `,
   styles: `
     @use 'media';
@@ -52,29 +49,13 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     .add {
       margin-left: auto;
     }
-    ul {
+    vt-record-list {
+      --columns: 180px 300px 1fr;
       margin-top: 12px;
     }
-    li a {
-      display: grid;
-      grid-template-columns: 180px 300px 1fr;
-      align-items: center;
-      gap: 16px;
-      min-height: 48px;
-      color: inherit;
-      text-decoration: none;
-    }
-    li a:hover {
-      background: var(--sheet);
-    }
-    .none {
-      padding: 20px 0;
-    }
     @include media.phone {
-      li a {
-        grid-template-columns: 1fr;
-        gap: 0;
-        padding: 6px 0;
+      vt-record-list {
+        --columns: 1fr;
       }
     }
   `,
@@ -85,26 +66,17 @@ export class VehiclesPage {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly modals = inject(NgbModal);
-  protected readonly vehicles = signal<readonly VehicleSummary[]>([]);
   protected readonly typed = signal('');
-  protected readonly problem = signal<string | null>(null);
+  private readonly found = loaded(
+    () => this.typed(),
+    (typed) => this.api.vehicles(typed),
+    NO_VEHICLES,
+  );
+  protected readonly vehicles = this.found.value;
+  protected readonly isReady = this.found.isReady;
+  protected readonly problem = this.found.problem;
   protected readonly word = vehicleWord;
-
-  constructor() {
-    this.search('');
-  }
-
-  protected search(text: string): void {
-    this.typed.set(text);
-    this.api.vehicles(text).subscribe({
-      next: (found) => {
-        // An answer that was overtaken by further typing is old.
-        if (this.typed() === text) this.vehicles.set(found);
-        this.problem.set(null);
-      },
-      error: (error: unknown) => this.problem.set(problemText(error)),
-    });
-  }
+  protected readonly linkOf = ({ id }: VehicleSummary): readonly string[] => ['/vehicle', id];
 
   protected add(): void {
     const dialog = this.modals.open(VehicleDialog, { ariaLabelledBy: 'vehicle-title', centered: true });
@@ -112,7 +84,7 @@ export class VehiclesPage {
       (entry: VehicleEntry) =>
         this.api.addVehicle(entry).subscribe({
           next: ({ id }) => void this.router.navigate(['/vehicle', id]),
-          error: (error: unknown) => this.problem.set(problemText(error)),
+          error: (error: unknown) => this.found.fail(error),
         }),
       () => undefined,
     );

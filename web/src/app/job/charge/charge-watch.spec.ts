@@ -1,13 +1,13 @@
 import { provideZonelessChangeDetection } from '@angular/core';
+import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { type EventEntry, type Job, situationOf } from '@voltrek/core/job';
-import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { CAR, opened, workOf } from '../../../testing/fixtures';
 import { Reporter } from '../../shared/job/reporter';
 import type { Work } from '../../shared/job/job-selectors';
-import { BoardActions, boardFeature } from '../../shared/data/board';
+import { boardCopy } from '../../shared/data/board';
 import { ChargeWatch } from './charge-watch';
 
 const SINCE = '2027-01-15T02:00:00.000Z';
@@ -46,11 +46,11 @@ describe('a charge that is watched', () => {
         provideZonelessChangeDetection(),
         provideRouter([]),
         provideStore(),
-        provideState(boardFeature),
+        provideState(boardCopy),
         { provide: Reporter, useValue: { report: (...entry: EventEntry) => reported.push(entry) } },
       ],
     });
-    TestBed.inject(Store).dispatch(BoardActions.loaded({ calls: calls as never }));
+    TestBed.inject(Store).dispatch(boardCopy.changed(calls as never));
     const fixture = TestBed.createComponent(ChargeWatch);
     const whole = { ...workOf([opened()]).job, ...JOB, ...job };
     const record = { machine: CAR, donor: null, kit: [], earlierFlatCalls: 0 };

@@ -6,7 +6,7 @@ import { outOfRange } from '@words/range-words';
 import { Store } from '@ngrx/store';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
-import { boardFeature } from '../../shared/data/board';
+import { boardCopy } from '../../shared/data/board';
 import { typedFigure } from '../../shared/ui/typed-figure';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
@@ -138,7 +138,7 @@ export class ChargeWatch {
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
-  private readonly calls = inject(Store).selectSignal(boardFeature.selectCalls);
+  private readonly calls = inject(Store).selectSignal(boardCopy.selectCopy);
 
   protected readonly left = stillToGo;
   protected readonly charge = computed(() => underCharge(this.work().job));

@@ -19,7 +19,7 @@ import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { Api } from '../../shared/data/api';
 import { problemText } from '../../shared/data/problem';
 import { deviceFeature } from '../../shared/sync/device-state';
-import { atWork, sessionFeature } from '../../shared/data/session';
+import { atWork, crewCopy } from '../../shared/data/crew';
 import { signInFeature } from '../../shared/data/sign-in';
 import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '@words/words';
 import { Stepper } from '../../shared/ui/stepper';
@@ -325,7 +325,7 @@ export class Scene {
   private readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   private readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
   private readonly door = this.store.selectSignal(signInFeature.selectState);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   protected readonly isSupervised = computed(() => (this.work().job.supervisedBy ?? null) !== null);
   /** An apprentice may work in this job where somebody who works alone answers for it. */
   protected readonly mayAnswerForIt = computed(() => {

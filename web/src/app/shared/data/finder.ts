@@ -19,6 +19,10 @@ const STALE_MS = 600_000;
 const COPY_MS = 15_000;
 const FOUND_MOST = 60;
 const WORDS_MOST = 8;
+/** Typing pauses this long before the server is asked, ms. */
+export const TYPING_PAUSE_MS = 80;
+/** The answer before there is one. */
+export const NO_MACHINES: MachineSearch = { machines: [], total: 0 };
 
 /** Finds machines and vehicles: the server's answer, or, where there is none, in the copy of the house that this device holds. */
 @Injectable({ providedIn: 'root' })

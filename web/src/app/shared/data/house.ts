@@ -4,8 +4,8 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom, type Observable, tap, timeout } from 'rxjs';
 import { isAway } from './answer-to';
 import { Api } from './api';
-import { KitActions, kitFeature } from './kit';
-import { RulesActions, rulesFeature } from './rules';
+import { kitCopy } from './kit';
+import { rulesCopy } from './rules';
 
 /** Wait for the server where an earlier answer can stand in, ms. */
 const KNOWN_MS = 1_500;
@@ -17,18 +17,22 @@ export const NOTHING_KNOWN_MS = 60_000;
 export class House {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
-  private readonly knownRules = this.store.selectSignal(rulesFeature.selectPage);
-  private readonly knownVans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly knownRules = this.store.selectSignal(rulesCopy.selectCopy);
+  private readonly ruleChanges = this.store.selectSignal(rulesCopy.selectChanges);
+  private readonly knownVans = this.store.selectSignal(kitCopy.selectCopy);
+  private readonly kitChanges = this.store.selectSignal(kitCopy.selectChanges);
 
   /** @throws what asking for them came to, where they were never heard */
   rules(): Promise<RulesPage> {
-    const heard = this.api.rules().pipe(tap((page) => this.store.dispatch(RulesActions.loaded({ page }))));
+    const changes = this.ruleChanges();
+    const heard = this.api.rules().pipe(tap((page) => this.store.dispatch(rulesCopy.loaded(page, changes))));
     return inTime(heard, this.knownRules());
   }
 
   /** @throws what asking for them came to, where they were never heard */
   vans(): Promise<readonly Van[]> {
-    const heard = this.api.vans().pipe(tap((vans) => this.store.dispatch(KitActions.loaded({ vans }))));
+    const changes = this.kitChanges();
+    const heard = this.api.vans().pipe(tap((vans) => this.store.dispatch(kitCopy.loaded(vans, changes))));
     const known = this.knownVans();
     return inTime<readonly Van[]>(heard, known.length > 0 ? known : null);
   }

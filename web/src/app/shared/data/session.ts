@@ -1,18 +1,9 @@
 import { inject } from '@angular/core';
 import type { CrewMember } from '@voltrek/contracts';
-import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
-import {
-  createActionGroup,
-  createFeature,
-  createReducer,
-  createSelector,
-  emptyProps,
-  on,
-  props,
-} from '@ngrx/store';
-import { concatMap, EMPTY, switchMap, tap } from 'rxjs';
-import { Api } from './api';
-import { answered } from './answered';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { createActionGroup, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
+import { tap } from 'rxjs';
+import { atWork, crewCopy } from './crew';
 import { keepText, keptText } from './kept';
 
 export const LIGHTS = ['day', 'dusk', 'night'] as const;
@@ -20,13 +11,10 @@ export type Light = (typeof LIGHTS)[number];
 
 interface SessionState {
   readonly light: Light;
-  readonly crew: readonly CrewMember[];
-  readonly crewId: string;
+  /** The person chosen on this device; empty until one is. */
+  readonly chosenCrewId: string;
   /** The van that new jobs are worked from; empty until one is chosen. */
   readonly vanId: string;
-  /** The server told who works here. */
-  readonly crewKnown: boolean;
-  readonly problem: string | null;
 }
 
 const LIGHT_KEY = 'voltrek.light';
@@ -39,18 +27,10 @@ export const SessionActions = createActionGroup({
     'Light Chosen': props<{ light: Light; byItself?: boolean }>(),
     'Crew Chosen': props<{ crewId: string }>(),
     'Van Chosen': props<{ vanId: string }>(),
-    'Crew Wanted': emptyProps(),
-    'Crew Loaded': props<{ crew: readonly CrewMember[] }>(),
-    /** Somebody comes, goes, or is called otherwise. */
-    'Crew Changed': props<{ member: Omit<CrewMember, 'id'> & { readonly id: string | null } }>(),
-    'Crew Failed': props<{ problem: string }>(),
   },
 });
 
-/** The crew of now. */
-export const atWork = (crew: readonly CrewMember[]): readonly CrewMember[] => crew.filter((c) => !c.retired);
-
-/** Returns the person chosen on this device, or the only one there is; null until somebody says so. */
+/** Returns the person chosen on this device, or the only one there is; empty until somebody says so. */
 function whoIs(chosen: string, crew: readonly CrewMember[]): string {
   if (crew.some((c) => c.id === chosen)) return chosen;
   return crew.length === 1 ? crew[0]!.id : '';
@@ -63,99 +43,55 @@ function storedLight(): Light {
 
 const initial: SessionState = {
   light: storedLight(),
-  crew: [],
-  crewId: keptText(CREW_KEY) ?? '',
+  chosenCrewId: keptText(CREW_KEY) ?? '',
   vanId: keptText(VAN_KEY) ?? '',
-  crewKnown: false,
-  problem: null,
 };
 
 /** The person at work and the light. */
 export const sessionFeature = createFeature({
   name: 'session',
-  extraSelectors: ({ selectCrew, selectCrewId, selectCrewKnown }) => ({
-    /** Somebody works here, and nobody has said who holds this device. */
-    selectAsksWho: createSelector(
-      selectCrew,
+  extraSelectors: ({ selectChosenCrewId }) => {
+    const selectCrewId = createSelector(
+      selectChosenCrewId,
+      crewCopy.selectCopy,
+      crewCopy.selectIsKnown,
+      (chosen, crew, isKnown) => (isKnown ? whoIs(chosen, atWork(crew)) : chosen),
+    );
+    return {
       selectCrewId,
-      selectCrewKnown,
-      (crew, crewId, isKnown) => isKnown && crewId === '' && atWork(crew).length > 0,
-    ),
-    /** True where the holder of this device leads the crew. */
-    selectIsLead: createSelector(
-      selectCrew,
-      selectCrewId,
-      (crew, crewId) => crew.find(({ id }) => id === crewId)?.role === 'crew-lead',
-    ),
-  }),
+      /** Somebody works here, and nobody has said who holds this device. */
+      selectAsksWho: createSelector(
+        crewCopy.selectCopy,
+        selectCrewId,
+        crewCopy.selectIsKnown,
+        (crew, crewId, isKnown) => isKnown && crewId === '' && atWork(crew).length > 0,
+      ),
+      /** True where the holder of this device leads the crew. */
+      selectIsLead: createSelector(
+        crewCopy.selectCopy,
+        selectCrewId,
+        (crew, crewId) => crew.find(({ id }) => id === crewId)?.role === 'crew-lead',
+      ),
+    };
+  },
   reducer: createReducer(
     initial,
     on(SessionActions.lightChosen, (state, { light }) => ({ ...state, light })),
-    on(SessionActions.crewChosen, (state, { crewId }) => ({ ...state, crewId })),
+    on(SessionActions.crewChosen, (state, { crewId }) => ({ ...state, chosenCrewId: crewId })),
     on(SessionActions.vanChosen, (state, { vanId }) => ({ ...state, vanId })),
-    on(SessionActions.crewLoaded, (state, { crew }) => ({
-      ...state,
-      crew,
-      crewKnown: true,
-      problem: null,
-      crewId: whoIs(state.crewId, atWork(crew)),
-    })),
-    on(SessionActions.crewFailed, (state, { problem }) => ({ ...state, problem })),
   ),
 });
 
-/** A change answers with the whole crew: what was asked before it would only put it back. */
-export const loadCrew = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
-    actions.pipe(
-      ofType(ROOT_EFFECTS_INIT, SessionActions.crewWanted, SessionActions.crewChanged),
-      switchMap(({ type }) =>
-        type === SessionActions.crewChanged.type
-          ? EMPTY
-          : answered(api.crew(), (crew) => SessionActions.crewLoaded({ crew }), SessionActions.crewFailed),
-      ),
-    ),
-  { functional: true },
-);
-
-export const changeCrew = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
-    actions.pipe(
-      ofType(SessionActions.crewChanged),
-      concatMap(({ member: { id, ...member } }) =>
-        answered(
-          id === null ? api.addCrew(member) : api.changeCrew({ id, ...member }),
-          (crew) => SessionActions.crewLoaded({ crew }),
-          SessionActions.crewFailed,
-        ),
-      ),
-    ),
-  { functional: true },
-);
-
-export const keepLight = createEffect(
+/** Keeps the choices of this device over a restart. */
+export const keepSession = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
-      ofType(SessionActions.lightChosen),
-      tap(({ light }) => keepText(LIGHT_KEY, light)),
-    ),
-  { functional: true, dispatch: false },
-);
-
-export const keepVan = createEffect(
-  (actions = inject(Actions)) =>
-    actions.pipe(
-      ofType(SessionActions.vanChosen),
-      tap(({ vanId }) => keepText(VAN_KEY, vanId)),
-    ),
-  { functional: true, dispatch: false },
-);
-
-export const keepCrew = createEffect(
-  (actions = inject(Actions)) =>
-    actions.pipe(
-      ofType(SessionActions.crewChosen),
-      tap(({ crewId }) => keepText(CREW_KEY, crewId)),
+      ofType(SessionActions.lightChosen, SessionActions.crewChosen, SessionActions.vanChosen),
+      tap((action) => {
+        if (action.type === SessionActions.lightChosen.type) keepText(LIGHT_KEY, action.light);
+        else if (action.type === SessionActions.crewChosen.type) keepText(CREW_KEY, action.crewId);
+        else keepText(VAN_KEY, action.vanId);
+      }),
     ),
   { functional: true, dispatch: false },
 );

@@ -7,7 +7,8 @@ import { provideState, provideStore, ScannedActionsSubject, Store } from '@ngrx/
 import { filter } from 'rxjs';
 import { signInState } from '../../../testing/fixtures';
 import { JobActions, jobFeature } from '../model/job-state';
-import { kitFeature } from './kit';
+import { kitCopy } from './kit';
+import { crewCopy } from './crew';
 import { SessionActions, sessionFeature } from './session';
 import { askLate, askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';
 
@@ -22,9 +23,10 @@ describe('a shut door', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(sessionFeature),
+        provideState(crewCopy),
         provideState(signInFeature),
         provideState(jobFeature),
-        provideState(kitFeature),
+        provideState(kitCopy),
         provideHttpClient(withInterceptors([hearClosedDoor])),
         provideHttpClientTesting(),
         provideEffects({ askLate, askSignIn, goOn }),

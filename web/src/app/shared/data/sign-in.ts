@@ -15,9 +15,10 @@ import {
 import { catchError, EMPTY, exhaustMap, filter, map, mergeMap, of, throwError } from 'rxjs';
 import { JobActions, jobFeature } from '../model/job-state';
 import { Api } from './api';
-import { KitActions } from './kit';
+import { kitCopy } from './kit';
 import { isDoorShut } from './problem';
-import { RulesActions } from './rules';
+import { rulesCopy } from './rules';
+import { crewCopy } from './crew';
 import { SessionActions } from './session';
 
 /** The person wanted at the door: by id, or anybody. */
@@ -157,9 +158,9 @@ export const goOn = createEffect(
         const open = jobId();
         return of(
           chosen,
-          SessionActions.crewWanted(),
-          KitActions.opened(),
-          RulesActions.opened(),
+          crewCopy.wanted(),
+          kitCopy.wanted(),
+          rulesCopy.wanted(),
           JobActions.connectionChanged({ connected: true }),
           ...(open ? [JobActions.caughtUpWanted({ jobId: open })] : []),
         );

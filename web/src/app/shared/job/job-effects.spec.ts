@@ -1,4 +1,4 @@
-import { kitFeature } from '../data/kit';
+import { kitCopy } from '../data/kit';
 import { HttpErrorResponse } from '@angular/common/http';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
@@ -44,7 +44,7 @@ describe('job effects', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(jobFeature),
-        provideState(kitFeature),
+        provideState(kitCopy),
         provideEffects({ loadJob, fetchIdentified, fetchGap }),
         { provide: DeviceStore, useValue: device },
         { provide: Api, useValue: api },

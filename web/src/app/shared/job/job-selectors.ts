@@ -1,4 +1,5 @@
 import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
+import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import {
   clearingRunOf,
   evidenceOfJob,
@@ -22,9 +23,8 @@ import {
   wakeCases,
 } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
-import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
-import { kitFeature } from '../data/kit';
+import { kitCopy } from '../data/kit';
 import type { Van } from '@voltrek/contracts';
 import { jobFeature } from '../model/job-state';
 
@@ -45,7 +45,7 @@ const NO_KIT: readonly KitItem[] = [];
 /** Vans beside the job's own that have come to it. */
 const selectVansHere = createSelector(
   createSelector(selectJob, (job) => (job ? vansHere(job).join() : '')),
-  kitFeature.selectVans,
+  kitCopy.selectCopy,
   (here, vans) => (here === '' ? NO_VANS : vans.filter(({ id }) => here.split(',').includes(id))),
 );
 /** One and the same: what came with the job stays the same object while no other van is here. */
@@ -140,7 +140,7 @@ export const selectPlanCases = createSelector(selectSituation, selectOptions, (s
 export const selectOtherVans = createSelector(
   selectSituation,
   selectDetail,
-  kitFeature.selectVans,
+  kitCopy.selectCopy,
   (situation, detail, vans): readonly OtherVan[] =>
     situation && detail
       ? vans

@@ -8,8 +8,8 @@ import { provideState, provideStore, Store } from '@ngrx/store';
 import { map, NEVER, type Observable, of, throwError, timer } from 'rxjs';
 import { CAR, detailOf, KIT, VAN } from '../../../testing/fixtures';
 import { Api } from '../data/api';
-import { KitActions, kitFeature } from '../data/kit';
-import { RulesActions, rulesFeature } from '../data/rules';
+import { kitCopy } from '../data/kit';
+import { rulesCopy } from '../data/rules';
 import { DeviceStore, type HeldJob } from '../sync/device-store';
 import { OpenJob } from './open-job';
 
@@ -51,8 +51,8 @@ describe('opening a job', () => {
       providers: [
         provideZonelessChangeDetection(),
         provideStore(),
-        provideState(rulesFeature),
-        provideState(kitFeature),
+        provideState(rulesCopy),
+        provideState(kitCopy),
         { provide: Api, useValue: api },
         { provide: DeviceStore, useValue: device },
       ],
@@ -87,8 +87,8 @@ describe('opening a job', () => {
 
   it('waits for no line that answers nothing: it is here in eight seconds, under the rules heard last', async () => {
     const store = TestBed.inject(Store);
-    store.dispatch(RulesActions.loaded({ page: PAGE }));
-    store.dispatch(KitActions.loaded({ vans: VANS }));
+    store.dispatch(rulesCopy.changed(PAGE));
+    store.dispatch(kitCopy.changed(VANS));
     rules = NEVER;
     append = NEVER as Observable<null>;
     const id = await opensWithin(10_000);
@@ -106,7 +106,7 @@ describe('opening a job', () => {
   });
 
   it('says that no server answers where this device does not hold the machine', async () => {
-    TestBed.inject(Store).dispatch(KitActions.loaded({ vans: VANS }));
+    TestBed.inject(Store).dispatch(kitCopy.changed(VANS));
     const away = new HttpErrorResponse({ status: 0 });
     append = throwError(() => away);
     pack = of({ body: { ...PACK, models: [] }, at: new Date() });
@@ -118,7 +118,7 @@ describe('opening a job', () => {
   });
 
   it('asks the server for the rules first, since another may have set them since', async () => {
-    TestBed.inject(Store).dispatch(RulesActions.loaded({ page: { rules: DEFAULT_RULES, settings: [] } }));
+    TestBed.inject(Store).dispatch(rulesCopy.changed({ rules: DEFAULT_RULES, settings: [] }));
     await opensWithin(0);
     expect(rulesOf(sent[0])).toEqual(settingsOf(PAGE.rules));
   });

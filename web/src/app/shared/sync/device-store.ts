@@ -1,10 +1,10 @@
-import { Injectable, signal } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import type { JobDetail } from '@voltrek/contracts';
 import { type JobEvent, upgradeLog } from '@voltrek/core/job';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB } from 'idb';
 import { firstValueFrom, from, timeout } from 'rxjs';
 import type { LoggedEvent, RefusedEvent } from '../model/job-state';
-import { whenDrawnOrUnseen } from '../model/idle';
+import { Frames } from '../model/frames';
 import type { Errand } from '../model/errand';
 import { TapJournal } from './tap-journal';
 
@@ -57,6 +57,7 @@ const DATABASE_MS = 8_000;
 @Injectable({ providedIn: 'root' })
 export class DeviceStore {
   private opening: Promise<IDBPDatabase<DeviceSchema>> | undefined;
+  private readonly frames = inject(Frames);
   private readonly journal = new TapJournal();
   /** When what waits was kept, by a clock that nobody sets; only since this page was opened. */
   private readonly keptAt = new Map<string, number>();
@@ -128,7 +129,7 @@ export class DeviceStore {
     this.keptAt.set(event.id, performance.now());
     this.journal.write(event);
     // Written down it is: the frame that shows the tap does not wait for the database.
-    await whenDrawnOrUnseen();
+    await this.frames.after('frame');
     return this.attempt(async (db) => {
       await keepIn(db, event);
       this.journal.erase(event.id);

@@ -6,16 +6,16 @@ import { provideStore, Store } from '@ngrx/store';
 import { EMPTY, of, Subject, throwError } from 'rxjs';
 import { detailOf, opened } from '../../../testing/fixtures';
 import { Api } from '../data/api';
-import { BoardActions } from '../data/board';
+import { boardCopy } from '../data/board';
 import { Finder } from '../data/finder';
 import { NewsLine } from '../data/news-line';
-import { whenIdle } from '../model/idle';
+import { Frames } from '../model/frames';
 import { DeviceStore } from './device-store';
 import { Errands } from './errands';
 import { JobSync } from './job-sync';
 
 const board = (...ids: readonly string[]) =>
-  BoardActions.loaded({ calls: ids.map((id) => ({ job: { id } })) as unknown as BoardCall[] });
+  boardCopy.changed(ids.map((id) => ({ job: { id } })) as unknown as BoardCall[]);
 const several = (count: number): string[] => Array.from({ length: count }, (_, i) => `job-${i}`);
 const detail = (jobId: string): JobDetail => detailOf([{ ...opened(), jobId }]);
 
@@ -71,7 +71,7 @@ describe('what a device has ready for a time with no network', () => {
     for (let quiet = 0, seen = -1; quiet < 3; quiet = seen === asked.length ? quiet + 1 : 0) {
       seen = asked.length;
       await new Promise((done) => setTimeout(done));
-      await whenIdle();
+      await TestBed.inject(Frames).after('idle');
     }
   }
 

@@ -7,11 +7,11 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom, timeout } from 'rxjs';
 import { JobActions, loggedFrom } from '../model/job-state';
 import { Api } from '../data/api';
-import { BoardActions } from '../data/board';
+import { boardCopy } from '../data/board';
 import { PageActions } from '../model/across-pages';
 import { NewsLine } from '../data/news-line';
 import { Finder } from '../data/finder';
-import { whenIdle } from '../model/idle';
+import { Frames } from '../model/frames';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
 import { type Answer, answerTo } from '../data/answer-to';
@@ -41,6 +41,7 @@ export class JobSync {
   private readonly device = inject(DeviceStore);
   private readonly errands = inject(Errands);
   private readonly finder = inject(Finder);
+  private readonly frames = inject(Frames);
   private hasHeldClosed = false;
   private isPreparing = false;
   /** The jobs that the board showed while others were fetched. */
@@ -108,7 +109,7 @@ export class JobSync {
         this.store.dispatch(JobActions.leftUnsent({ event }));
       });
     });
-    actions.pipe(ofType(BoardActions.loaded)).subscribe(({ calls }) => {
+    actions.pipe(ofType(boardCopy.loaded, boardCopy.changed)).subscribe(({ copy: calls }) => {
       const open = calls.flatMap(({ job }) => (job ? [job.id] : []));
       void this.prepare(open);
     });
@@ -214,7 +215,7 @@ export class JobSync {
     const held = await this.device.heldIds();
     const wanted = jobIds.filter((id) => !held.has(id));
     for (let from = 0; from < wanted.length; from += JOBS_WANTED_MOST) {
-      await whenIdle();
+      await this.frames.after('idle');
       try {
         const some = this.api.jobs(wanted.slice(from, from + JOBS_WANTED_MOST)).pipe(timeout(REQUEST_MS));
         for (const detail of await firstValueFrom(some)) await this.hold(detail.events[0]!.jobId, detail);

@@ -38,7 +38,9 @@ describe('a photo that is sent', () => {
   });
   const send = (): Promise<AtlasEntry | null> => TestBed.inject(SendPhoto).send('car', 'crew-1', picture);
   const kept = async (): Promise<string[]> => {
-    const photos = (await new DeviceStore().errands()).map(({ photo }) => photo!.text());
+    const photos = (await TestBed.runInInjectionContext(() => new DeviceStore()).errands()).map(({ photo }) =>
+      photo!.text(),
+    );
     return Promise.all(photos);
   };
 

@@ -4,11 +4,12 @@ import { provideState, provideStore } from '@ngrx/store';
 import * as echarts from 'echarts';
 import type { EChartsCoreOption } from 'echarts/core';
 import { ChartPictures } from '../../workers/chart-pictures';
+import { crewCopy } from '../data/crew';
 import { sessionFeature } from '../data/session';
 import { Chart } from './chart';
 import type { ChartColours } from './colours';
 import { axis, line, type Pair } from './chart-parts';
-import { Drawings } from '../model/idle';
+import { Frames } from '../model/frames';
 import { withTickWords } from './tick-words';
 
 const WAVE = Array.from({ length: 40 }, (_, i): Pair => [i / 10, 12 + Math.sin(i / 3)]);
@@ -54,6 +55,7 @@ describe('Chart', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(sessionFeature),
+        provideState(crewCopy),
         ...(pictures ? [{ provide: ChartPictures, useValue: pictures }] : []),
       ],
     });
@@ -123,8 +125,8 @@ describe('Chart', () => {
     await show(oneGrid('posts'));
     let isHeld = true;
     const told = jasmine.createSpy('told');
-    void TestBed.inject(Drawings)
-      .done()
+    void TestBed.inject(Frames)
+      .after('quiet')
       .then(() => (isHeld = false))
       .then(told);
     await soon(100);
@@ -137,7 +139,7 @@ describe('Chart', () => {
     late.componentRef.setInput('draw', oneGrid('posts'));
     late.detectChanges();
     late.destroy();
-    await TestBed.inject(Drawings).done();
+    await TestBed.inject(Frames).after('quiet');
     expect(told).toHaveBeenCalledTimes(1);
   });
 
@@ -169,7 +171,7 @@ describe('Chart', () => {
       draw: () => (isThere ? Promise.resolve('<svg></svg>') : Promise.reject(new Error('no worker'))),
     });
     await show(oneGrid('posts'));
-    await TestBed.inject(Drawings).done();
+    await TestBed.inject(Frames).after('quiet');
     expect(canvas().childElementCount).toBe(0);
     expect(canvas().getAttribute('aria-label')).toBe('Volts in time.');
     isThere = true;

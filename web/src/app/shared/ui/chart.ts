@@ -15,7 +15,7 @@ import type { ECharts, EChartsCoreOption } from 'echarts/core';
 import type { Room } from '../../workers/chart.worker';
 import { ChartPictures } from '../../workers/chart-pictures';
 import { type ChartColours, Colours } from './colours';
-import { Drawings } from '../model/idle';
+import { Frames } from '../model/frames';
 import { oneOrSeveral } from './one-or-several';
 import { withTickWords } from './tick-words';
 
@@ -72,7 +72,7 @@ export class Chart {
   private readonly canvas = viewChild.required<ElementRef<HTMLElement>>('canvas');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly destroyed = inject(DestroyRef);
-  private readonly drawings = inject(Drawings);
+  private readonly frames = inject(Frames);
   private readonly pictures = inject(ChartPictures);
   /** Null until it is laid out. */
   private readonly room = signal<Room | null>(null);
@@ -87,7 +87,7 @@ export class Chart {
   private finished: () => void = () => undefined;
 
   constructor() {
-    this.drawings.add(new Promise((resolve) => (this.finished = resolve)));
+    this.frames.during(new Promise<void>((resolve) => (this.finished = resolve)));
     const observer = new ResizeObserver(([entry]) => {
       const { width, height } = entry!.contentRect;
       this.room.set(width > 0 && height > 0 ? { width, height } : null);
@@ -114,7 +114,7 @@ export class Chart {
     let painted = null;
     for (let wanted = this.wanted(); wanted && wanted !== painted; wanted = this.wanted()) {
       const svg = await this.pictures.draw(wanted.of, wanted.room).catch(() => null);
-      await this.drawings.turn();
+      await this.frames.after('turn');
       if (this.destroyed.destroyed || this.goesLive) break;
       if (svg !== null) this.canvas().nativeElement.innerHTML = svg;
       this.finished();

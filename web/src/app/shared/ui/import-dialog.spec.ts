@@ -5,6 +5,7 @@ import { provideState, provideStore } from '@ngrx/store';
 import type { ImportReport } from '@voltrek/contracts';
 import { Subject } from 'rxjs';
 import { Api } from '../data/api';
+import { crewCopy } from '../data/crew';
 import { sessionFeature } from '../data/session';
 import { ImportDialog } from './import-dialog';
 
@@ -35,6 +36,7 @@ describe('a file that is brought in', () => {
         provideZonelessChangeDetection(),
         provideStore(),
         provideState(sessionFeature),
+        provideState(crewCopy),
         { provide: NgbActiveModal, useValue: {} },
         { provide: Api, useValue: api },
       ],

@@ -13,7 +13,8 @@ import { MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/c
 import { type Clue, cluesFor, machineFrom, rankPlaces, typicalOf } from '@voltrek/core/template';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
-import { AtlasActions, atlasFeature } from '../../../shared/sync/atlas';
+import { Finder, NO_MACHINES, TYPING_PAUSE_MS } from '../../../shared/data/finder';
+import { loaded } from '../../../shared/data/loaded';
 import { problemText } from '../../../shared/data/problem';
 import { Errands } from '../../../shared/sync/errands';
 import { SendPhoto } from '../../../shared/sync/send-photo';
@@ -49,7 +50,7 @@ const SUGGESTIONS = 5;
           [placeholder]="t.makerModelClassPlaceOfThe"
           [value]="typed()"
           #typedInput
-          (input)="search(typedInput.value)"
+          (input)="typed.set(typedInput.value)"
         />
       </label>
       @if (typed().trim()) {
@@ -317,7 +318,6 @@ export class Identify {
   private readonly store = inject(Store);
   private readonly reporter = inject(Reporter);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
-  private readonly found = this.store.selectSignal(atlasFeature.selectFound);
 
   protected readonly percent = percent;
   protected readonly classes = MACHINE_CLASSES;
@@ -329,9 +329,17 @@ export class Identify {
   protected readonly layoutWords = LAYOUT_WORDS;
 
   protected readonly typed = signal('');
+  private readonly finder = inject(Finder);
+  private readonly found = loaded(
+    () => this.typed() || undefined,
+    (typed) => this.finder.machines(typed),
+    NO_MACHINES,
+    TYPING_PAUSE_MS,
+  );
   protected readonly suggested = computed((): readonly MachineSummary[] =>
-    this.found()
-      .filter((m) => m.id !== this.work().machine.id)
+    this.found
+      .value()
+      .machines.filter((m) => m.id !== this.work().machine.id)
       .slice(0, SUGGESTIONS),
   );
   private readonly knownClass = computed(() => this.work().machine.machineClass);
@@ -410,11 +418,6 @@ export class Identify {
 
   protected asChemistry(value: string) {
     return CHEMISTRIES.find((c) => c === value) ?? 'flooded';
-  }
-
-  protected search(typed: string): void {
-    this.typed.set(typed);
-    this.store.dispatch(AtlasActions.searched({ typed }));
   }
 
   protected toggle(clue: Clue): void {

@@ -1,4 +1,4 @@
-import { kitFeature } from '../../../shared/data/kit';
+import { kitCopy } from '../../../shared/data/kit';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
@@ -7,6 +7,7 @@ import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { CAR, detailOf, event, JOB_ID, opened, workOf } from '../../../../testing/fixtures';
+import { crewCopy } from '../../../shared/data/crew';
 import { sessionFeature } from '../../../shared/data/session';
 import { selectSituation } from '../../../shared/job/job-selectors';
 import { JobActions, jobFeature } from '../../../shared/model/job-state';
@@ -22,8 +23,9 @@ describe('Measure', () => {
         provideHttpClientTesting(),
         provideStore(),
         provideState(jobFeature),
-        provideState(kitFeature),
+        provideState(kitCopy),
         provideState(sessionFeature),
+        provideState(crewCopy),
         { provide: ARMS_AFTER_MS, useValue: 0 },
       ],
     });

@@ -3,6 +3,7 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { type Odds, planInputs, traceOf, waitCurve } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
 import { PLAN_CASE, rankedOptions } from '../../../../testing/fixtures';
+import { crewCopy } from '../../../shared/data/crew';
 import { sessionFeature } from '../../../shared/data/session';
 import { OptionList } from './option-list';
 import type { OptionRow } from './option-rows';
@@ -44,7 +45,12 @@ async function show<C>(
   inputs: Readonly<Record<string, unknown>>,
 ): Promise<{ fixture: ComponentFixture<C>; root: HTMLElement; tap: (name: string) => Promise<void> }> {
   TestBed.configureTestingModule({
-    providers: [provideZonelessChangeDetection(), provideStore(), provideState(sessionFeature)],
+    providers: [
+      provideZonelessChangeDetection(),
+      provideStore(),
+      provideState(sessionFeature),
+      provideState(crewCopy),
+    ],
   });
   const fixture = TestBed.createComponent(component);
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);

@@ -2,7 +2,7 @@ import { inject, InjectionToken } from '@angular/core';
 import type { CrankTrace, WakeCase, WakeTrace } from '@voltrek/core/crank';
 import type { HelpGain, LeadCell, Odds, PlanCase, WaitCurve } from '@voltrek/core/plan';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
-import { Drawings } from '../../../shared/model/idle';
+import { Frames } from '../../../shared/model/frames';
 import pLimit from 'p-limit';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 import { PLAN_STORE as T } from '@words/screens/job-stages-plan';
@@ -70,7 +70,7 @@ export const PlanStore = signalStore(
       store,
       oddsRunner = inject(ODDS_RUNNER),
       detailRunner = inject(DETAIL_RUNNER),
-      drawings = inject(Drawings),
+      frames = inject(Frames),
     ) => {
       /** Runs one round, and once more when its worker dies. */
       async function round(runner: PlanRunner, work: (run: PlanRun) => Promise<void>): Promise<void> {
@@ -106,7 +106,7 @@ export const PlanStore = signalStore(
           if (cases.size === 0) return;
           // The screen is drawn first.
           wanted = cases;
-          await drawings.done();
+          await frames.after('quiet');
           if (wanted !== cases) return;
           await round(oddsRunner, async (run) => {
             let done = 0;
@@ -149,7 +149,7 @@ export const PlanStore = signalStore(
               patchState(store, { detailProgress: from + (to - from) * share });
             const trace = await run.ask((worker) => worker.trace(plan, TRACE_SECONDS));
             if (!know({ trace }, 0.1)) return;
-            await drawings.done();
+            await frames.after('quiet');
             if (!run.isCurrent()) return;
             const odds = await run.ask((worker, hears) =>
               worker.odds(plan, LIST_SAMPLES, hears(within(0.1, 0.3))),

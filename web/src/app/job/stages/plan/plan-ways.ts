@@ -10,7 +10,7 @@ import {
   selectWork,
 } from '../../../shared/job/job-selectors';
 import { keepText, keptText } from '../../../shared/data/kept';
-import { kitFeature } from '../../../shared/data/kit';
+import { kitCopy } from '../../../shared/data/kit';
 import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
 import { timeOfDay } from '../../../shared/model/dates';
@@ -39,7 +39,7 @@ export class PlanWays {
   private readonly now = serverTicker(CLOCK_MS);
 
   private readonly others = this.store.selectSignal(selectOtherVans);
-  private readonly vans = this.store.selectSignal(kitFeature.selectVans);
+  private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
   /** The kit at hand and the kit of other vans. */
   private readonly names = computed(() => {
     // An unused part needs no name.

@@ -3,7 +3,7 @@ import type { Hazard } from '@voltrek/core/hookup';
 import { plannedRescue, severeAhead } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { selectOptions, selectSituation } from '../../../shared/job/job-selectors';
-import { whenIdle } from '../../../shared/model/idle';
+import { Frames } from '../../../shared/model/frames';
 
 /**
  * The severe hazards that the hook-up of each fitting option will meet, by option id: what Hook up says at its steps, Plan says before one is
@@ -13,6 +13,7 @@ export function stopsAhead(): Signal<Readonly<Record<string, readonly Hazard[]>>
   const store = inject(Store);
   const situation = store.selectSignal(selectSituation);
   const options = store.selectSignal(selectOptions);
+  const frames = inject(Frames);
   const found = signal<Readonly<Record<string, readonly Hazard[]>>>({});
   effect((onCleanup) => {
     const of = situation();
@@ -22,7 +23,7 @@ export function stopsAhead(): Signal<Readonly<Record<string, readonly Hazard[]>>
     untracked(() => found.set({}));
     void (async () => {
       for (const { option, chargeMinutes } of fitting) {
-        await whenIdle();
+        await frames.after('idle');
         if (gone.signal.aborted || !of) return;
         const plan = { optionId: option.id, waitMinutes: chargeMinutes };
         const rescue = plannedRescue(of, plan);

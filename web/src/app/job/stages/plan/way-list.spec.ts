@@ -2,9 +2,10 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { rankWays, type Way, type WayPoint } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
-import { whenDrawn } from '../../../shared/model/idle';
+import { Frames } from '../../../shared/model/frames';
 import type { ChartColours } from '../../../shared/ui/colours';
 import * as echarts from 'echarts';
+import { crewCopy } from '../../../shared/data/crew';
 import { sessionFeature } from '../../../shared/data/session';
 import { WayList } from './way-list';
 import { waysChart } from './ways-chart';
@@ -38,7 +39,12 @@ const nameOf = (id: string): string => NAMES[id] ?? id;
 
 async function show(sureness: number, chosenId: string | null = null) {
   TestBed.configureTestingModule({
-    providers: [provideZonelessChangeDetection(), provideStore(), provideState(sessionFeature)],
+    providers: [
+      provideZonelessChangeDetection(),
+      provideStore(),
+      provideState(sessionFeature),
+      provideState(crewCopy),
+    ],
   });
   const fixture = TestBed.createComponent(WayList);
   const inputs = { ways: WAYS, ranked: rankWays(WAYS, sureness), chosenId, sureness, nameOf };
@@ -46,7 +52,8 @@ async function show(sureness: number, chosenId: string | null = null) {
   await fixture.whenStable();
   const root = fixture.nativeElement as HTMLElement;
   // They come some at a time.
-  while (root.querySelectorAll('[role=radio]').length < WAYS.length) await whenDrawn();
+  while (root.querySelectorAll('[role=radio]').length < WAYS.length)
+    await TestBed.inject(Frames).after('turn');
   const rows = [...root.querySelectorAll('[role=radio]')].map((row) =>
     [...row.querySelectorAll('.minutes, .name, .odds, .step')]
       .map((part) => part.textContent.trim())

@@ -6,7 +6,7 @@ import { inHundred } from '@words/figures';
 import { minutesWords, SURENESS, wayName, wayStepWords } from '@words/way-words';
 import { waysChart } from './ways-chart';
 import { Choices } from '../../../shared/ui/choices';
-import { inParts } from '../../../shared/ui/in-parts';
+import { inParts } from '../../../shared/ui/drawn-later';
 import { WAY_LIST as T } from '@words/screens/job-stages-plan';
 
 /** So many ways come with each frame. */

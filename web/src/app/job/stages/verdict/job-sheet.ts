@@ -12,7 +12,7 @@ import { act, type HookupState, NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
-import { sessionFeature } from '../../../shared/data/session';
+import { crewCopy } from '../../../shared/data/crew';
 import { nameOf } from '@words/figures';
 import { CircuitView } from '../../../shared/drawing/circuit-view';
 import { layoutCircuit } from '../../../shared/drawing/circuit-layout';
@@ -83,7 +83,7 @@ export class JobSheetPart {
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly store = inject(Store);
-  private readonly crew = this.store.selectSignal(sessionFeature.selectCrew);
+  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly rescue = this.store.selectSignal(selectRescue);
 
   protected readonly isMaking = signal(false);

@@ -4,7 +4,7 @@ import { ownerAdvice, standingVerdict } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { addDays, startOfDay } from 'date-fns';
 import type { Work } from '../../../shared/job/job-selectors';
-import { sessionFeature } from '../../../shared/data/session';
+import { crewCopy } from '../../../shared/data/crew';
 import { nameOf } from '@words/figures';
 import { adviceWords, ownerFinding } from '@words/owner-words';
 import type { OwnerPage } from './owner-pdf';
@@ -65,7 +65,7 @@ export class OwnerPagePart {
 
   readonly work = input.required<Work>();
 
-  private readonly crew = inject(Store).selectSignal(sessionFeature.selectCrew);
+  private readonly crew = inject(Store).selectSignal(crewCopy.selectCopy);
   protected readonly followUpWords = FOLLOW_UP_WORDS;
   protected readonly isMaking = signal(false);
   protected readonly problem = signal<string | null>(null);
