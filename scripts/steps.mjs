@@ -83,19 +83,24 @@ export async function freePort() {
   return port;
 }
 
-/** Builds everything when a source is newer than the last build. */
-export async function build({ force = false } = {}) {
-  const webIndex = join(ROOT, 'web', 'dist', 'browser', 'index.html');
-  const snapshot = join(ROOT, 'server', 'dist', 'empty-database.tgz');
-  const builtAt = Math.min(
-    ...[webIndex, snapshot].map((file) => (existsSync(file) ? statSync(file).mtimeMs : 0)),
-  );
-  const changedAt = Math.max(...SOURCES.map((folder) => newest(join(ROOT, folder))));
-  if (!force && builtAt > changedAt) return;
+/** True when a source is newer than each of these results. */
+function isOlderThanSources(results) {
+  const builtAt = Math.min(...results.map((file) => (existsSync(file) ? statSync(file).mtimeMs : 0)));
+  return builtAt <= Math.max(...SOURCES.map((folder) => newest(join(ROOT, folder))));
+}
+
+/** Compiles the core and all that runs in Node.js, when a source is newer than the last build. */
+export async function buildServer({ force = false } = {}) {
+  if (!force && !isOlderThanSources([join(ROOT, 'server', 'dist', 'empty-database.tgz')])) return;
   say('Building core, contracts, instruments and server');
   await must('npx', ['tsc', '-b', 'core', 'contracts', 'instruments', 'server']);
   say('Packing an empty database');
   await must(process.execPath, ['server/dist/src/db/make-snapshot.js']);
+}
+
+/** Builds the web application, when a source is newer than the last build. */
+export async function buildWeb({ force = false } = {}) {
+  if (!force && !isOlderThanSources([join(ROOT, 'web', 'dist', 'browser', 'index.html')])) return;
   say('Building the web application');
   await must('npx', ['ng', 'build', '--progress', 'false'], {
     cwd: join(ROOT, 'web'),
@@ -104,6 +109,12 @@ export async function build({ force = false } = {}) {
     env: { NG_BUILD_OPTIMIZE_CHUNKS: '1' },
   });
   await compressFolder(join(ROOT, 'web', 'dist', 'browser'));
+}
+
+/** Builds everything that is older than its sources. */
+export async function build(how = {}) {
+  await buildServer(how);
+  await buildWeb(how);
 }
 
 function newest(folder) {

@@ -2,7 +2,17 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { testsOfChange } from './changed.mjs';
 import { startPostgres } from './postgres.mjs';
-import { build, findNgspice, install, installDebian, must, ROOT, run, say } from './steps.mjs';
+import {
+  buildServer,
+  buildWeb,
+  findNgspice,
+  install,
+  installDebian,
+  must,
+  ROOT,
+  run,
+  say,
+} from './steps.mjs';
 
 /** Finds Chromium, or installs Debian's where that is allowed. */
 async function findChromium() {
@@ -108,7 +118,6 @@ await timed('Installing', install);
 const chromium = await findChromium();
 await findNgspice();
 const env = { CHROME_BIN: chromium };
-await timed('Building', build);
 
 const isLeftOut = (part) => ofChange !== null && ofChange.specs[part].length === 0;
 const unit = (part) => () =>
@@ -134,10 +143,16 @@ const web = () =>
     { cwd: join(ROOT, 'web'), env, shown: 'never' },
     countKarma,
   );
+/** Needs nothing that is built: it runs beside the compiler, which has one core. */
+const format = () =>
+  timed('Format', async () => {
+    await must('npx', ['prettier', '--check', '--log-level', 'warn', '.'], { quiet: true });
+    return true;
+  });
 const lint = () =>
   timed('Types and lint', async () => {
     await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
-    await must('npm', ['run', '--silent', 'lint'], { quiet: true });
+    await must('npm', ['run', '--silent', 'lint:code'], { quiet: true });
     // Only told: a commit that is made cannot be mended. The hook refuses it before (`.githooks`).
     const { code, output } = await run('npx', ['commitlint', '--last'], { quiet: true }).catch(() => ({
       code: 0,
@@ -190,7 +205,16 @@ const interfaceTests = () => {
   );
 };
 
+const compile = () => timed('Compiling', buildServer);
+const bundle = () =>
+  timed('Building the web application', async () => {
+    await buildWeb();
+    return true;
+  });
+
 if (ofChange) {
+  await compile();
+  await bundle();
   for (const act of [
     unit('core'),
     unit('contracts'),
@@ -203,10 +227,11 @@ if (ofChange) {
   finish();
 }
 say('Unit tests, types and lint, three at a time');
+const compiled = compile();
 const areGood = await Promise.all([
-  inTurn(unit('core')),
-  inTurn(lint, bench, web, unit('contracts'), unit('instruments')),
-  inTurn(unit('server'), onPostgres),
+  compiled.then(unit('core')),
+  inTurn(format, () => compiled.then(() => true), bundle, web, lint),
+  compiled.then(() => inTurn(unit('server'), onPostgres, unit('contracts'), unit('instruments'), bench)),
 ]);
 if (!areGood.every(Boolean)) finish();
 await interfaceTests();

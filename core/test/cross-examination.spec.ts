@@ -6,7 +6,7 @@ import { sweep } from './sweep.js';
 
 const MACHINES = [CAR, TRUCK, EV, MOTORCYCLE, CLOSED];
 /** Jobs that `npm test` plays; `npm run prove` plays its share of many more. */
-const JOBS = Math.ceil(20_000 * shareOf(0.0012));
+const JOBS = Math.ceil(20_000 * shareOf(0.0008));
 
 describe('the cross-examination of random jobs', () => {
   sweep('finds no two readers that disagree', () => {

@@ -36,7 +36,6 @@ import {
 } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, CLOSED, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
-import { expectCaught, KNOWN_MISTAKES, placeOf } from './known-mistakes.js';
 import { ALLOWING, optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { PROVES } from './proof-share.js';
@@ -364,21 +363,6 @@ describe('replan', () => {
       }
     }
     expect(states).toBeGreaterThan(20);
-  });
-});
-
-describe('known mistakes', () => {
-  for (const mistake of KNOWN_MISTAKES) {
-    it(mistake.name, () => {
-      const { machine, option, readings, hookup } = placeOf(mistake);
-      const scene = sceneFor(machine, option, readings, mistake.more);
-      expectCaught(mistake, hazardsOf(scene, hookup, mistake.slip, ALLOWING));
-    });
-  }
-
-  it('are at least forty', () => {
-    process.stdout.write(`\n${KNOWN_MISTAKES.length} known mistakes caught\n`);
-    expect(KNOWN_MISTAKES.length).toBeGreaterThanOrEqual(40);
   });
 });
 

@@ -1,7 +1,8 @@
 import { type BatteryRating, type BatteryState, batteryOpenVolts } from '../src/battery/index.js';
 import { act, type PracticeAction, startCase, type World } from '../src/practice/index.js';
 import { CAR } from './fixtures.js';
-import { expectCaught, KNOWN_MISTAKES, type Mistake, placeOf } from './known-mistakes.js';
+import { expectCaught, type Mistake, placeOf } from './mistake.js';
+import { MISTAKES_OF_HANDS } from './mistakes-of-hands.js';
 import { ALLOWING, SCENE_TEMP_C } from './scenes.js';
 
 /** The battery that truly rests at these volts. */
@@ -52,7 +53,7 @@ const doing = ({ slip }: Mistake): PracticeAction =>
 
 describe('a known mistake, done in Practice', () => {
   // No case of Practice lies in a closed room.
-  const mistakes = KNOWN_MISTAKES.filter(({ more }) => !more?.enclosed);
+  const mistakes = MISTAKES_OF_HANDS.filter(({ more }) => !more?.enclosed);
 
   for (const mistake of mistakes)
     it(`shows what it does: ${mistake.name}`, () => {

@@ -339,9 +339,9 @@ describe('a case to practise on', () => {
       let byChance = 0;
       let byBattery = 0;
       let byCharge = 0;
-      const codes = RUNG_IDS.flatMap((rung) =>
-        (PROVES ? [1, 2] : [1]).map((number) => codeOfCase(rung, number)),
-      );
+      const codes = PROVES
+        ? RUNG_IDS.flatMap((rung) => [1, 2].map((number) => codeOfCase(rung, number)))
+        : RUNG_IDS.filter((_, i) => i % 2 === 0).map((rung) => codeOfCase(rung, 1));
       for (const code of codes) {
         const tool = runOf(code);
         let world = wandering(code, Math.floor(1e6 * random()), 12).world;

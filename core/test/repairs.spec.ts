@@ -347,7 +347,7 @@ describe('repairs against a truth made apart', () => {
     const random = seededRandom(41);
     const crowds = new Map<string, Crowd>();
     let [said, right, whole, told] = [0, 0, 0, 0];
-    for (let n = 0; n < (PROVES ? 260 : 60); n++) {
+    for (let n = 0; n < (PROVES ? 260 : 40); n++) {
       const it = strand(random, KINDS[n % 5]!);
       if (it.tempC < -12 || it.faults.includes('frozen')) continue;
       const who = technician(random);

@@ -45,7 +45,7 @@ test('a machine is found in spite of typing errors, looked at from the side, nea
   await expect(page.getByRole('searchbox')).toBeHidden();
 });
 
-test('an entry is corrected, shows what cannot be, is confirmed by another, and keeps its history', async ({
+test('an entry is corrected, shows what cannot be, is confirmed by another, and keeps its history @long', async ({
   page,
   server,
 }) => {
@@ -112,7 +112,7 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
   await expect(page.getByRole('img', { name: 'Photo 2 by Isk' })).toBeVisible();
 });
 
-test('a file shows what it would change, is refused by line, and is imported whole', async ({
+test('a file shows what it would change, is refused by line, and is imported whole @long', async ({
   page,
   server,
 }) => {

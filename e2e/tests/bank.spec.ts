@@ -3,7 +3,7 @@ import { expect, test } from '../support/fixtures';
 /** 200 F: 0.8 Ah between nothing and 14.4 V. */
 const BANK = { chemistry: 'capacitor', capacityAh: 0.8, ccaAmps: 1200, ccaStandard: 'SAE' };
 
-test('a capacitor bank in the battery’s place: its cranks left, how long it holds, how soon it is full', async ({
+test('a capacitor bank in the battery’s place: its cranks left, how long it holds, how soon it is full @long', async ({
   tech,
   page,
 }) => {

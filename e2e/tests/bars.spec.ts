@@ -24,7 +24,7 @@ test('a frozen battery is refused alike at every stage, by no word taken back, u
   await tech.expectStage('Plan');
 });
 
-test('a guard lamp that stays dark is explained by what was read, and one that warns stops the hook-up', async ({
+test('a guard lamp that stays dark is explained by what was read, and one that warns stops the hook-up @long', async ({
   tech,
   page,
 }) => {

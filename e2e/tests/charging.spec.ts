@@ -1,6 +1,6 @@
 import { expect, test } from '../support/fixtures';
 
-test('a flat battery is put on charge from the verdict, watched, shown on the board, and taken off before anything else', async ({
+test('a flat battery is put on charge from the verdict, watched, shown on the board, and taken off before anything else @long', async ({
   tech,
   page,
 }) => {

@@ -23,7 +23,7 @@ test('a device that nobody has taken asks who works, once, and logs under that n
   await page.context().close();
 });
 
-test('a device is set for the left hand, larger type and no letter keys, and stays so', async ({
+test('a device is set for the left hand, larger type and no letter keys, and stays so @long', async ({
   tech,
   page,
 }) => {
@@ -47,7 +47,7 @@ test('a device is set for the left hand, larger type and no letter keys, and sta
   await tech.expectStage('Measure');
 });
 
-test('a device shows °F, gauges and feet; what is kept is as it was', async ({ tech, page }) => {
+test('a device shows °F, gauges and feet; what is kept is as it was @long', async ({ tech, page }) => {
   await tech.openJob('brinmoor-pella');
   const jobId = jobIdOf(page);
   await tech.tap('This device: settings');
@@ -260,7 +260,10 @@ test('dates and times are told in the locale of the browser @long', async ({ bro
   expect(told[2]).toMatch(/^\d+\. \p{L}+\.? \d{4}, \d\d:\d\d$/u);
 });
 
-test('a device with a sensor of light goes by it, and by the hand that chooses', async ({ tech, page }) => {
+test('a device with a sensor of light goes by it, and by the hand that chooses @long', async ({
+  tech,
+  page,
+}) => {
   await page.addInitScript(() => {
     class Sensor extends EventTarget {
       illuminance = 3;

@@ -1,6 +1,6 @@
 import { expect, test } from '../support/fixtures';
 
-test('what the driver says is taken unasked, moves the suspects, reckons what was left on, and is taken back', async ({
+test('what the driver says is taken unasked, moves the suspects, reckons what was left on, and is taken back @long', async ({
   tech,
   page,
 }) => {

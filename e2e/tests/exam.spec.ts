@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '../support/fixtures';
 
-test('an exam is begun, worked without hints, ended, marked, signed by a lead, and kept as PDF and JSON', async ({
+test('an exam is begun, worked without hints, ended, marked, signed by a lead, and kept as PDF and JSON @long', async ({
   page,
   server,
 }) => {

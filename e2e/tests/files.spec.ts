@@ -41,7 +41,7 @@ test('vehicles go out as a file, come back corrected, and a faulty one is told b
   await expect(page.getByText('Keys at the gate house')).toBeVisible();
 });
 
-test('labels of loose batteries are a PDF with a label for each', async ({ page, server }) => {
+test('labels of loose batteries are a PDF with a label for each @long', async ({ page, server }) => {
   await page.goto(`${server.url}/batteries`);
   const rows = page.getByRole('listitem');
   await expect(rows.first()).toBeVisible();

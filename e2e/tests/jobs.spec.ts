@@ -159,7 +159,7 @@ test('24 V piste machine: each battery by itself, then 12 V across the weak one 
   await tech.close('Charge first');
 });
 
-test('a mild morning after a hard night: the flat battery is still ice', async ({ tech, page }) => {
+test('a mild morning after a hard night: the flat battery is still ice @long', async ({ tech, page }) => {
   await tech.at('scene', 'tolsey-verge-16', { ambientC: 3 });
   for (let i = 0; i < 16; i++) await tech.tap('It was colder');
   await tech.toMeasure('silent, dash dead');

@@ -174,7 +174,7 @@ test('pages read before are read again with no network @long', async ({ tech, pa
   await context.setOffline(false);
 });
 
-test('one rescue on two devices, one of them with no network: both end with all of it', async ({
+test('one rescue on two devices, one of them with no network: both end with all of it @long', async ({
   tech,
   page,
   context,

@@ -3,7 +3,7 @@ import { expect, test } from '../support/fixtures';
 
 const CASE = 'not-the-battery-1';
 
-test('a case is worked by hand: probes, a slip that is taken back, a hint, a verdict, and the debrief beside the tool', async ({
+test('a case is worked by hand: probes, a slip that is taken back, a hint, a verdict, and the debrief beside the tool @long', async ({
   page,
   server,
 }) => {

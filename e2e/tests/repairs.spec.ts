@@ -1,7 +1,7 @@
 import type { JobSheet } from '@voltrek/core/job';
 import { expect, test } from '../support/fixtures';
 
-test('a joint that loses volts is mended on the spot: step by step, read again, and the verdict says repaired', async ({
+test('a joint that loses volts is mended on the spot: step by step, read again, and the verdict says repaired @long', async ({
   tech,
   page,
 }) => {

@@ -14,7 +14,7 @@ async function textOf(file: string): Promise<{ text: string; pages: number }> {
   return { text: pages.join('\n').replace(/\s+/g, ' '), pages: pages.length };
 }
 
-test('a worn battery: evidence, what would change it, the battery changed by steps, its record begun anew', async ({
+test('a worn battery: evidence, what would change it, the battery changed by steps, its record begun anew @long', async ({
   tech,
   page,
 }) => {

@@ -68,7 +68,7 @@ describe('atlas search', () => {
     expect((await search('unknown boat')).machines[0]!.id).toBe(templateId('boat'));
   });
 
-  it('finds the right one among 5,000', async () => {
+  it('finds the right one among 5,000 @long', async () => {
     const { database } = await sharedServer();
     // Rolled back, so that other tests keep their small atlas.
     await expectAsync(
@@ -288,7 +288,7 @@ describe('atlas files', () => {
     expect(ofCsv.at(-1)!.message).toBe(`1 cells where ${columns!.split(',').length} are due`);
   });
 
-  it('are read bit by bit, so that nobody waits for the whole of a large one', async () => {
+  it('are read bit by bit, so that nobody waits for the whole of a large one @long', async () => {
     const many = Array.from({ length: 600 }, (_, i) => ({ ...SHIPPED[i % 30]!, id: `m-${i}` }));
     for (const file of [await asJson(many), await asCsv(many)]) {
       let last = performance.now();

@@ -6,7 +6,7 @@ import { rebuild, snapshotOldLogs } from '../src/jobs/rebuild.js';
 import { openJob, send, sharedServer } from './shared-server.js';
 
 describe('a rebuild', () => {
-  it('finds nothing to put right in what the server wrote, and puts right what somebody else did', async () => {
+  it('finds nothing to put right in what the server wrote, and puts right what somebody else did @long', async () => {
     const { database } = await sharedServer();
     const jobId = await openJob();
     await send(jobId, 'reading.taken', { kind: 'rest', volts: 11.4, battery: 0, tempC: -4, source: 'typed' });

@@ -8,6 +8,7 @@ export * from './judge/hazard.js';
 export * from './judge/hazards.js';
 export * from './order/safest-order.js';
 export * from './order/replan.js';
+export * from './order/acts-between.js';
 export * from './order/overruled.js';
 export * from './order/fitting.js';
 export * from './judge/stories.js';

@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
+import { LRUCache } from 'lru-cache';
 
 /**
  * The version of a row: its last writer, and its place. Any change of it, also twice in one transaction, gives another; no two
@@ -9,16 +10,15 @@ export const rowVersion = (table: PgTable): SQL<string> => sql`${table}.xmin::te
 
 /** Values that were read from the database. They are reused while the database says that they are unchanged. */
 export class LastRead<T> {
-  private readonly values = new Map<string, { readonly version: string; readonly value: T }>();
+  private readonly values: LRUCache<string, { readonly version: string; readonly value: T }>;
 
-  /** @param most values that are remembered; whatever was put in longest ago goes first */
-  constructor(private readonly most: number) {}
+  /** @param most values that are remembered; the one used longest ago goes first */
+  constructor(most: number) {
+    this.values = new LRUCache({ max: most });
+  }
 
   put(key: string, version: string, value: T): void {
-    this.values.delete(key);
     this.values.set(key, { version, value });
-    const [oldest] = this.values.keys();
-    if (this.values.size > this.most && oldest !== undefined) this.values.delete(oldest);
   }
 
   /**
