@@ -53,10 +53,10 @@ export async function benchStore(jobs) {
 }
 
 async function serve(database) {
-  const [{ createApp }, { newsDesk }, { openBench }, { networksOf, openAddressBook }, { pino }] =
+  const [{ createApp }, { streamHub }, { openBench }, { networksOf, openAddressBook }, { pino }] =
     await Promise.all([
       load('http/app.js'),
-      load('http/news.js'),
+      load('http/stream-hub.js'),
       load('instruments/bench.js'),
       load('instruments/addresses.js'),
       import('pino'),
@@ -65,7 +65,7 @@ async function serve(database) {
   const none = { server: 'bench', networks: networksOf(undefined), fixed: {}, standIns: {} };
   const app = createApp({
     database,
-    news: newsDesk(),
+    news: streamHub(),
     log: pino({ level: 'silent' }),
     instruments: {
       ...{ bench, addresses: await openAddressBook(database.db, bench, none) },

@@ -230,8 +230,9 @@ say('Unit tests, types and lint, three at a time');
 const compiled = compile();
 const areGood = await Promise.all([
   compiled.then(unit('core')),
-  inTurn(format, () => compiled.then(() => true), bundle, web, lint),
-  compiled.then(() => inTurn(unit('server'), onPostgres, unit('contracts'), unit('instruments'), bench)),
+  inTurn(format, () => compiled.then(() => true), lint, web, unit('contracts'), unit('instruments'), bench),
+  // The server's tests ask it for pages of the application.
+  compiled.then(() => inTurn(bundle, unit('server'), onPostgres)),
 ]);
 if (!areGood.every(Boolean)) finish();
 await interfaceTests();

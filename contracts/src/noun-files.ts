@@ -7,7 +7,7 @@ import {
   BATTERY_STATES,
   CALL_CHANGE_KINDS,
   CALL_STATES,
-  type FileNoun,
+  type FileResource,
 } from './record.js';
 import { KIT_KINDS, kitShape, parseKitEntry } from './record-entries.js';
 import { idText, instantText, maybeId, shortText, underPath, UUID_PATTERN } from './text.js';
@@ -27,7 +27,7 @@ const person = () =>
     .defined();
 
 /** Rows of one kind in a file: a noun, with a list of what belongs to each where it has one. */
-export interface NounRows {
+export interface ResourceRows {
   /** The name of a row in a CSV. */
   readonly row: string;
   readonly schema: yup.ObjectSchema<yup.Maybe<yup.AnyObject>>;
@@ -57,7 +57,7 @@ const kitItemSchema = (kind: string) =>
     : null;
 
 /** The rows of each noun's file, in the order that their files are brought in: each names only what stands before it, or in the atlas. */
-export const NOUN_ROWS: Readonly<Record<FileNoun, NounRows>> = {
+export const NOUN_ROWS: Readonly<Record<FileResource, ResourceRows>> = {
   crew: {
     row: 'crew',
     schema: record({
@@ -175,7 +175,7 @@ export const NOUN_ROWS: Readonly<Record<FileNoun, NounRows>> = {
 };
 
 /** A row of a noun's file: its fields, and its list where it has one. */
-export type NounRow = Readonly<Record<string, unknown>>;
+export type ResourceRow = Readonly<Record<string, unknown>>;
 
 const STATE_NAMES: Readonly<Record<string, string>> = {
   fitted: 'vehicleId and place',
@@ -187,14 +187,14 @@ const STATE_NAMES: Readonly<Record<string, string>> = {
  *
  * @throws yup.ValidationError with a path and a reason for each fault
  */
-export function parseNounRow(noun: FileNoun, input: unknown): NounRow {
-  const { schema, list } = NOUN_ROWS[noun];
+export function parseResourceRow(resource: FileResource, input: unknown): ResourceRow {
+  const { schema, list } = NOUN_ROWS[resource];
   const options = { abortEarly: false, strict: true } as const;
   const shape = list
     ? schema.shape({ [list.field]: yup.array().of(yup.mixed().required()).required() })
     : schema;
-  const row = shape.required().noUnknown().validateSync(input, options) as NounRow;
-  if (noun === 'batteries' && !standsAsItSays(row))
+  const row = shape.required().noUnknown().validateSync(input, options) as ResourceRow;
+  if (resource === 'batteries' && !standsAsItSays(row))
     throw new yup.ValidationError(
       `state is ${String(row.state)}, so name ${STATE_NAMES[String(row.state)]!}`,
       row,
@@ -202,21 +202,28 @@ export function parseNounRow(noun: FileNoun, input: unknown): NounRow {
     );
   if (!list) return row;
   const entries = row[list.field] as readonly unknown[];
-  entries.forEach((entry, i) => underPath(`${list.field}[${i}]`, () => checkEntry(noun, list, row, entry)));
+  entries.forEach((entry, i) =>
+    underPath(`${list.field}[${i}]`, () => checkEntry(resource, list, row, entry)),
+  );
   return row;
 }
 
-const standsAsItSays = ({ state, vehicleId, place: at, vanId }: NounRow): boolean =>
+const standsAsItSays = ({ state, vehicleId, place: at, vanId }: ResourceRow): boolean =>
   state === 'fitted' ? vehicleId !== null && at !== null : state === 'on-van' ? vanId !== null : true;
 
-function checkEntry(noun: FileNoun, list: NonNullable<NounRows['list']>, row: NounRow, entry: unknown): void {
-  const given = (entry ?? {}) as NounRow;
+function checkEntry(
+  resource: FileResource,
+  list: NonNullable<ResourceRows['list']>,
+  row: ResourceRow,
+  entry: unknown,
+): void {
+  const given = (entry ?? {}) as ResourceRow;
   const schema = list.schemaOf(String(given.kind));
   if (!schema) throw new yup.ValidationError(ROW_FAULTS.kind(list.kinds.join(', ')), entry, 'kind');
   schema.required().validateSync(entry, { abortEarly: false, strict: true });
-  if (noun === 'kit') {
+  if (resource === 'kit') {
     const { id: _id, retiredAt: _retiredAt, ...kit } = given;
     parseKitEntry(kit);
   }
-  if (noun === 'jobs') parseStoredEvent({ ...given, jobId: row.id });
+  if (resource === 'jobs') parseStoredEvent({ ...given, jobId: row.id });
 }

@@ -148,4 +148,4 @@ export type KitEntry = KitWithoutId;
 
 /** The nouns with a file of their own beside the atlas, in the order that files are brought in. */
 export const FILE_NOUNS = ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs'] as const;
-export type FileNoun = (typeof FILE_NOUNS)[number];
+export type FileResource = (typeof FILE_NOUNS)[number];

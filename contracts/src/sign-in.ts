@@ -151,7 +151,7 @@ export const PIN_CHANGE = record({
 export const parsePinChange = (input: unknown): PinChange => parsed(PIN_CHANGE, input) as PinChange;
 
 /** The door shut or opened, by a lead who proves it with the PIN. */
-export interface DoorChange {
+export interface SignInRuleChange {
   readonly by: string;
   readonly required: boolean;
   readonly pin: string;
@@ -164,7 +164,7 @@ export const DOOR_CHANGE = record({
 }).required();
 
 /** @throws yup.ValidationError */
-export const parseDoorChange = (input: unknown): DoorChange => parsed(DOOR_CHANGE, input);
+export const parseSignInRuleChange = (input: unknown): SignInRuleChange => parsed(DOOR_CHANGE, input);
 
 const passkeyAnswer = yup
   .object({

@@ -222,7 +222,7 @@ export const PROBLEM_TYPE = 'application/problem+json';
  * News for a device, as it happens: an event that the server took, that the board or an entry of the atlas (null: many) is another, or that
  * the line still stands.
  */
-export type News =
+export type StreamMessage =
   | { readonly kind: 'logged'; readonly event: JobEvent; readonly revision: number }
   | { readonly kind: 'entry'; readonly modelId: string | null }
   | { readonly kind: 'board' | 'beat' };

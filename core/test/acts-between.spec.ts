@@ -29,7 +29,7 @@ const state: fc.Arbitrary<HookupState> = fc
     donorRunning: fc.boolean(),
     packOn: fc.boolean(),
     pluggedIn: fc.boolean(),
-    standing: fc.subarray([...CIRCUMSTANCES]),
+    circumstances: fc.subarray([...CIRCUMSTANCES]),
   })
   .map(({ clamps, metals, ...rest }) => ({
     ...NOTHING_CONNECTED,
@@ -40,8 +40,8 @@ const state: fc.Arbitrary<HookupState> = fc
       CLAMP_IDS.flatMap((id) => (clamps[id] !== null && metals[id] ? [[id, metals[id]]] : [])),
     ),
   }));
-const seen = ({ clamps, onto, donorRunning, packOn, pluggedIn, standing = [] }: HookupState) => ({
-  ...{ clamps, donorRunning, packOn, pluggedIn, standing: [...standing].sort() },
+const seen = ({ clamps, onto, donorRunning, packOn, pluggedIn, circumstances = [] }: HookupState) => ({
+  ...{ clamps, donorRunning, packOn, pluggedIn, circumstances: [...circumstances].sort() },
   onto: CLAMP_IDS.map((id) => onto?.[id]),
 });
 

@@ -7,7 +7,7 @@ import { fittingOrder, orderHazards, safestOrder, takeOutOrder } from '../src/ho
 import { dataFaults, type Machine } from '../src/machine/index.js';
 import { casualtyBatteries } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
-import { bankStanding, chargePlan } from '../src/verdict/index.js';
+import { bankCondition, chargePlan } from '../src/verdict/index.js';
 import { CAR, JOINED, KIT } from './fixtures.js';
 import { runNgspice, sampleAt } from './ngspice.js';
 import { optionNamed, sceneFor } from './scenes.js';
@@ -99,16 +99,16 @@ describe('a capacitor bank as the machine’s own battery', () => {
   });
 
   it('tells its cranks, how long it holds, and how soon it is full', () => {
-    const now = bankStanding(BANKED, 13.5, 5, DEFAULT_RULES)!;
-    const lower = bankStanding(BANKED, 11, 5, DEFAULT_RULES)!;
+    const now = bankCondition(BANKED, 13.5, 5, DEFAULT_RULES)!;
+    const lower = bankCondition(BANKED, 11, 5, DEFAULT_RULES)!;
     expect(now.cranks).toBeGreaterThan(lower.cranks);
     // 140 W at 12 V are 11.7 A: 200 F from 13.5 to 10.5 V hold 51 s, less what it leaks.
     expect(now.minutesOn.headlamps).toBeCloseTo((200 * 3) / (140 / 12) / 60, 2);
     expect(now.minutesToFull.converter).toBeCloseTo((200 * 0.9) / 10 / 60, 9);
     expect(now.minutesToFull.solar).toBeCloseTo(2 * now.minutesToFull.converter, 9);
     expect(lower.minutesToFull.converter).toBeCloseTo((200 * 3.4) / 10 / 60, 9);
-    expect(bankStanding(CAR, 12.5, 5, DEFAULT_RULES)).toBeNull();
-    expect(bankStanding(BANKED, 9, 5, DEFAULT_RULES)!.cranks).toBe(0);
+    expect(bankCondition(CAR, 12.5, 5, DEFAULT_RULES)).toBeNull();
+    expect(bankCondition(BANKED, 9, 5, DEFAULT_RULES)!.cranks).toBe(0);
   });
 
   it('has none of the faults of plates, and no guard', () => {

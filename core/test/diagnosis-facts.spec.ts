@@ -499,7 +499,7 @@ describe('what a repair mends', () => {
     expect(curesOf({ kind: 'post-sleeved', side: 'minus' })).toEqual(['joint-loose', 'joint-negative']);
     expect(curesOf({ kind: 'switch-set', check: 'fuel-tap' })).toEqual(['fuel']);
     expect(curesOf({ kind: 'switch-set', check: 'neutral' })).toEqual(['interlock']);
-    const standing = [
+    const circumstances = [
       'joint-cleaned',
       'clamp-resized',
       'post-sleeved',
@@ -507,7 +507,7 @@ describe('what a repair mends', () => {
       'fuse-renewed',
       'belt-tightened',
     ] as const;
-    for (const kind of standing) expect(needsStandstill({ kind })).withContext(kind).toBeTrue();
+    for (const kind of circumstances) expect(needsStandstill({ kind })).withContext(kind).toBeTrue();
     for (const kind of ['isolator-on', 'stop-released', 'switch-set'] as const)
       expect(needsStandstill({ kind })).withContext(kind).toBeFalse();
   });

@@ -1,5 +1,5 @@
 import type { ReadingKind } from '../src/diagnosis/index.js';
-import { batteryEntries, doubtOf, evidenceOfJob, standingJob, toolsOfKit } from '../src/job/index.js';
+import { batteryEntries, doubtOf, evidenceOfJob, withoutDoubts, toolsOfKit } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { CAR, EV, KIT } from './fixtures.js';
 import { Log } from './job-log.js';
@@ -87,9 +87,9 @@ describe('doubtOf', () => {
     log.take('reading.taken', reading('rest', 12.5));
     log.take('reading.taken', reading('rest', 11.9));
     expect(lastDoubt(log)).toBe('rest-moved');
-    expect(standingJob(log.job, CAR).readings.map((r) => r.volts)).toEqual([12.5]);
+    expect(withoutDoubts(log.job, CAR).readings.map((r) => r.volts)).toEqual([12.5]);
     log.take('reading.taken', reading('rest', 11.92));
-    expect(standingJob(log.job, CAR).readings.at(-1)!.volts).toBe(11.92);
+    expect(withoutDoubts(log.job, CAR).readings.at(-1)!.volts).toBe(11.92);
   });
 
   it('guards against surface charge: too soon after running, or too high to be rest', () => {
@@ -113,7 +113,7 @@ describe('doubtOf', () => {
     expect(lastDoubt(log)).toBe('surface-charge');
     log.take('reading.taken', reading('rest', 12.5), 240);
     expect(lastDoubt(log)).toBeNull();
-    expect(standingJob(log.job, CAR).readings.map((r) => r.volts)).toEqual([12.5]);
+    expect(withoutDoubts(log.job, CAR).readings.map((r) => r.volts)).toEqual([12.5]);
     // Nor does one that is too high make a crank doubtful that lies between the two.
     log.take('reading.taken', reading('crank-minimum', 12.6));
     expect(lastDoubt(log)).toBe('above-rest');

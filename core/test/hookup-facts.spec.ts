@@ -24,7 +24,7 @@ import {
   rescueOf,
   SPARE_POSTS,
   sourceTerminalOf,
-  stands,
+  isInForce,
   stillActions,
   storiesOf,
 } from '../src/hookup/index.js';
@@ -291,8 +291,8 @@ describe('the state of a hook-up', () => {
       pairs[4]![0],
       { kind: 'circumstance', what: 'not-secured', on: true },
     ]);
-    expect(twice.standing).toEqual(['gear-engaged', 'not-secured']);
-    expect(stands(twice, 'positive-earth')).toBeFalse();
+    expect(twice.circumstances).toEqual(['gear-engaged', 'not-secured']);
+    expect(isInForce(twice, 'positive-earth')).toBeFalse();
   });
 });
 

@@ -1,5 +1,5 @@
 import { crowdAfter, drawCrowd, drawHidden, lookOf, repaired, type Crowd } from '../src/diagnosis/index.js';
-import { batteryEntries, type Recheck, recheckQuestion, standingVerdict } from '../src/job/index.js';
+import { batteryEntries, type Recheck, recheckQuestion, currentVerdict } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
@@ -110,7 +110,7 @@ describe('a recheck', () => {
   it('stands in the log of the closed job: final verdict, promises of its own, and the record of the battery', () => {
     const log = closed();
     log.take('recheck.taken', { ...read(12.6, 0.9), verdict: KEEP });
-    expect(standingVerdict(log.job)).toEqual(KEEP);
+    expect(currentVerdict(log.job)).toEqual(KEEP);
     expect(log.job.verdict).toEqual(FLAT);
     const entries = batteryEntries(log.job, CAR);
     expect(entries.filter((e) => e.kind === 'rest').map((e) => e.volts)).toEqual([11.4, 12.6]);

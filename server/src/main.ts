@@ -21,9 +21,9 @@ import { type Addresses, openBench } from './instruments/bench.js';
 import type { InstrumentParts } from './instruments/routes.js';
 import { parseAddress } from './instruments/scpi-link.js';
 import { snapshotOldLogs } from './jobs/rebuild.js';
-import { newsDesk, type NewsDesk } from './http/news.js';
-import { shareNews } from './http/news-of-others.js';
-import { isDoorShut } from './sign-in/secrets.js';
+import { streamHub, type StreamHub } from './http/stream-hub.js';
+import { shareMessages } from './http/messages-of-others.js';
+import { isSignInRequired } from './sign-in/secrets.js';
 
 const HOST = '127.0.0.1';
 const DEFAULT_PORT = 4820;
@@ -147,7 +147,7 @@ async function main(): Promise<void> {
     .map((named) => named.trim())
     .filter(Boolean);
   const isListeningOutside = !isLoopback(host);
-  if (isListeningOutside && !(await isDoorShut(database.db))) {
+  if (isListeningOutside && !(await isSignInRequired(database.db))) {
     await database.close();
     fail(
       `Sign-in is not set up, so this server answers this machine only. Start it without --host, require sign-in under Kit, Sign-in, then start it with --host ${host}.`,
@@ -156,8 +156,8 @@ async function main(): Promise<void> {
   await loadDemo(database, new Date(), empty);
   const folded = await snapshotOldLogs(database.db);
   if (folded > 0) log.info(`made lists and records of ${folded} jobs of an earlier version`);
-  const news = await shareNews(newsDesk(), database);
-  const { instruments, stop } = await linkInstruments(database, news, options, log.warn.bind(log));
+  const hub = await shareMessages(streamHub(), database);
+  const { instruments, stop } = await linkInstruments(database, hub, options, log.warn.bind(log));
   const reach = await reachOf(database, `${options.name}:${port}`, isListeningOutside || hosts.length > 0);
   if (isListeningOutside) hosts.push(host.toLowerCase());
   // The files of a database server are kept by whoever keeps that server.
@@ -165,7 +165,7 @@ async function main(): Promise<void> {
   const own = Number(process.env.VOLTREK_PER_MINUTE);
   const perMinute = own > 0 ? { requests: own, heavy: own, door: own } : undefined;
   handler = createApp({
-    ...{ database, news, log, instruments, webFolder: WEB_FOLDER, hosts, reach },
+    ...{ database, hub, log, instruments, webFolder: WEB_FOLDER, hosts, reach },
     ...(backups && { backups }),
     ...(perMinute && { perMinute }),
   });
@@ -173,7 +173,7 @@ async function main(): Promise<void> {
     server,
     database,
     () => {
-      news.closeAll();
+      hub.closeAll();
       backups?.stop();
       stop();
       return reach.stop();
@@ -187,7 +187,7 @@ const openFolder = (folder: string): Promise<Database> =>
   openDatabase(folder, (error) => {
     // At once: whatever is answered after this could be a promise that the disk does not keep.
     fail(
-      `The data folder ${folder} can no longer be written safely (${error.message}). Voltrek stops; what was saved before stands.`,
+      `The data folder ${folder} can no longer be written safely (${error.message}). Voltrek stops; what was saved before isInForce.`,
     );
   }).catch((error: unknown) => {
     if (error instanceof FolderHeldError || error instanceof FolderUnfitError) fail(error.message);
@@ -203,7 +203,7 @@ const openServer = (url: string): Promise<Database> =>
 /** Instruments at the addresses that are set. Where the settings of the server name none, the demo brings stand-ins; without the demo nothing is linked. */
 async function linkInstruments(
   database: Database,
-  news: NewsDesk,
+  hub: StreamHub,
   { empty, name, networks }: Options,
   warn: (text: string) => void,
 ): Promise<{ instruments: InstrumentParts; stop: () => void }> {
@@ -226,7 +226,7 @@ async function linkInstruments(
     instruments: {
       ...{ bench, addresses },
       weatherUrl: played ? `http://${HOST}:${played.ports.weather}` : (VOLTREK_WEATHER ?? null),
-      place: played && placeOnTruth(database, news, bench),
+      place: played && placeOnTruth(database, hub, bench),
     },
     stop: () => {
       bench.close();

@@ -16,7 +16,7 @@ const REST = { kind: 'rest', battery: 0, tempC: -4, source: 'typed' } as const;
 describe('events that wait for each other', () => {
   /** Takes events as the server does; counts its writes, and those of them that failed whole. */
   const counted = async () => {
-    const { database, news } = await sharedServer();
+    const { database, hub } = await sharedServer();
     const writes = { all: 0, failed: 0 };
     const watched: Database = {
       ...database,
@@ -28,7 +28,7 @@ describe('events that wait for each other', () => {
         });
       },
     };
-    const accept = acceptEvents(watched, news);
+    const accept = acceptEvents(watched, hub);
     const report = (event: JobEvent): Promise<EventTaken> =>
       accept({ event, heldMs: 0, sentBy: null, isAlone: true });
     /** The outcome of each, in the order in which they were reported. */
@@ -87,7 +87,7 @@ describe('events that wait for each other', () => {
   });
 
   it('are not tried one by one where the database does not answer at all', async () => {
-    const { database, news } = await sharedServer();
+    const { database, hub } = await sharedServer();
     const jobIds = await Promise.all([openJob(), openJob(), openJob()]);
     let tried = 0;
     const away: Database = {
@@ -98,7 +98,7 @@ describe('events that wait for each other', () => {
         return Promise.reject(Object.assign(new Error('away'), { code: 'ECONNREFUSED' }));
       },
     };
-    const accept = acceptEvents(away, news);
+    const accept = acceptEvents(away, hub);
     const told = await Promise.allSettled(
       jobIds.map((jobId) =>
         accept({

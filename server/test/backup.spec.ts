@@ -16,7 +16,7 @@ import { type Database, openDatabase } from '../src/db/database.js';
 import { loadDemo } from '../src/demo/load.js';
 import { crew } from '../src/db/schema.js';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { readLog } from '../src/jobs/repository.js';
 import { noInstruments } from './no-instruments.js';
 import { demoDatabase } from './test-database.js';
@@ -150,7 +150,7 @@ describe('a backup', () => {
     try {
       const app = createApp({
         database,
-        news: newsDesk(),
+        hub: streamHub(),
         log: pino({ level: 'silent' }),
         instruments: await noInstruments(database),
         backups,

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { demoDatabase } from './test-database.js';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { fuzz } from './fuzz.js';
 import { noInstruments } from './no-instruments.js';
 
@@ -12,7 +12,7 @@ describe('requests of every route, right and broken', () => {
     const database = await demoDatabase();
     const instruments = await noInstruments(database);
     const app = createApp({
-      ...{ database, news: newsDesk(), log: pino({ level: 'silent' }), instruments },
+      ...{ database, hub: streamHub(), log: pino({ level: 'silent' }), instruments },
       // Here nobody is held back: every answer is looked at.
       perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
     });

@@ -199,9 +199,9 @@ async function materialOf(url: string): Promise<Material> {
   const rating = { chemistry: 'agm', capacityAh: 70, ccaAmps: 700, ccaStandard: 'EN' };
   const opened = board.filter((c) => c.job !== null).map((c) => (c.job as Row).id);
   const exported = await Promise.all(
-    ['crew', 'vehicles', 'batteries', 'calls'].flatMap((noun) => [
-      text(`/api/files/${noun}/export.json`),
-      text(`/api/files/${noun}/export.csv`),
+    ['crew', 'vehicles', 'batteries', 'calls'].flatMap((resource) => [
+      text(`/api/files/${resource}/export.json`),
+      text(`/api/files/${resource}/export.csv`),
     ]),
   );
   return {
@@ -218,7 +218,7 @@ async function materialOf(url: string): Promise<Material> {
       markId: [randomUUID()],
       photoId: [randomUUID()],
       instrument: ['meter', 'clamp', 'tester', 'kettle'],
-      noun: ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs', 'secrets'],
+      resource: ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs', 'secrets'],
     },
     bodies: [
       ...details.flatMap(({ events }) => events.map((e) => ['POST', '/api/jobs/:jobId/events', e] as const)),

@@ -22,7 +22,7 @@ import express from 'express';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { placeOnTruth, startStandIns } from '../src/demo/stand-ins.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { problemHandler } from '../src/http/problem.js';
 import { type AddressSources, networksOf, openAddressBook } from '../src/instruments/addresses.js';
 import { type Addresses, openBench } from '../src/instruments/bench.js';
@@ -494,7 +494,7 @@ describe('a training bench', () => {
     const at = (port: number) => ({ host: '127.0.0.1', port, isStandIn: true });
     const linked = patientBench({ meter: at(ports.meter), clamp: at(ports.clamp) });
     await until(() => linked.now().filter(({ state }) => state === 'ready').length === 2, 'both ready');
-    const place = placeOnTruth(database, newsDesk(), linked);
+    const place = placeOnTruth(database, streamHub(), linked);
     const app = express()
       .use(express.json())
       .use(instrumentRoutes(database, { ...(await noInstruments(database)), bench: linked, place }))

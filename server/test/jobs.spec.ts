@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, get, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { JobDetail, LogPage, News, Problem } from '@voltrek/contracts';
+import type { JobDetail, LogPage, StreamMessage, Problem } from '@voltrek/contracts';
 import { eventOf, openJob, PACK_PLAN, send, sharedServer } from './shared-server.js';
 
 const problemOf = (response: { body: unknown; type: string; text: string }): Problem => {
@@ -151,7 +151,7 @@ describe('the job log', () => {
     });
     await send(jobId, 'symptom.recorded', symptom);
     const message = await heard;
-    const told = [...message.matchAll(/data: (.*)/g)].map(([, line]) => JSON.parse(line!) as News);
+    const told = [...message.matchAll(/data: (.*)/g)].map(([, line]) => JSON.parse(line!) as StreamMessage);
     expect(told[0]).withContext('at once, so that the line is known to stand').toEqual({ kind: 'beat' });
     expect(told).toContain(
       jasmine.objectContaining({

@@ -3,7 +3,7 @@ import express from 'express';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { HttpProblem, problemHandler } from '../src/http/problem.js';
 import { noInstruments } from './no-instruments.js';
 import { testDatabase } from './test-database.js';
@@ -37,10 +37,10 @@ describe('the log of the server', () => {
 
   it('tells of every request where that is wanted, of nothing that was asked in it', async () => {
     const database = await testDatabase();
-    const news = newsDesk();
+    const hub = streamHub();
     const appWith = async (level: string) =>
       createApp({
-        ...{ database, news, log: pino({ level }, kept), instruments: await noInstruments(database) },
+        ...{ database, hub, log: pino({ level }, kept), instruments: await noInstruments(database) },
       });
     await supertest(await appWith('info'))
       .get('/api/board?q=Amsel')
@@ -58,7 +58,7 @@ describe('the log of the server', () => {
       }),
     );
     expect(JSON.stringify(lines)).not.toContain('Amsel');
-    news.closeAll();
+    hub.closeAll();
     await database.close();
   });
 });

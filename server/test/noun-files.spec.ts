@@ -1,7 +1,7 @@
 import { text as textFrom } from 'node:stream/consumers';
 import { randomUUID } from 'node:crypto';
-import { FILE_NOUNS, type FileNoun, type ImportReport } from '@voltrek/contracts';
-import { NOUN_ROWS, type NounRow } from '@voltrek/contracts/noun-files';
+import { FILE_NOUNS, type FileResource, type ImportReport } from '@voltrek/contracts';
+import { NOUN_ROWS, type ResourceRow } from '@voltrek/contracts/noun-files';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import type supertest from 'supertest';
@@ -11,43 +11,45 @@ import { crew } from '../src/db/schema.js';
 import { loadDemo } from '../src/demo/load.js';
 import { type CsvRow, readCsvRows, writeCsvRows } from '../src/files/csv-rows.js';
 import { cellsOf, rowOf } from '../src/files/cells.js';
-import { csvColumns, importNoun, previewNoun, toCsv, toJson } from '../src/files/noun-file.js';
+import { csvColumns, importResource, previewResource, toCsv, toJson } from '../src/files/resource-file.js';
 import { rebuild } from '../src/jobs/rebuild.js';
 import { openJob, send, sharedServer } from './shared-server.js';
 import { windowOn } from './windows.js';
 
-async function exported(noun: FileNoun, form: 'json' | 'csv'): Promise<string> {
+async function exported(resource: FileResource, form: 'json' | 'csv'): Promise<string> {
   const { api } = await sharedServer();
-  return (await api.get(`/api/files/${noun}/export.${form}`).expect(200)).text;
+  return (await api.get(`/api/files/${resource}/export.${form}`).expect(200)).text;
 }
 
-async function preview(noun: FileNoun, text: string): Promise<ImportReport> {
+async function preview(resource: FileResource, text: string): Promise<ImportReport> {
   const { api } = await sharedServer();
-  const sent = api.post(`/api/files/${noun}/preview`).attach('file', Buffer.from(text), 'file');
+  const sent = api.post(`/api/files/${resource}/preview`).attach('file', Buffer.from(text), 'file');
   return (await sent.expect(200)).body as ImportReport;
 }
 
-async function bring(noun: FileNoun, text: string, basis: number): Promise<supertest.Response> {
+async function bring(resource: FileResource, text: string, basis: number): Promise<supertest.Response> {
   const { api } = await sharedServer();
   return api
-    .post(`/api/files/${noun}/import`)
+    .post(`/api/files/${resource}/import`)
     .field('by', 'crew-1')
     .field('basis', String(basis))
     .attach('file', Buffer.from(text), 'file');
 }
 
-const rowsOf = (json: string): NounRow[] => (JSON.parse(json) as { rows: NounRow[] }).rows;
-const fileOf = (noun: FileNoun, rows: readonly NounRow[]): string =>
-  JSON.stringify({ format: `voltrek-${noun}`, version: 1, rows }, null, 1);
+const rowsOf = (json: string): ResourceRow[] => (JSON.parse(json) as { rows: ResourceRow[] }).rows;
+const fileOf = (resource: FileResource, rows: readonly ResourceRow[]): string =>
+  JSON.stringify({ format: `voltrek-${resource}`, version: 1, rows }, null, 1);
 
 describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
   it('go back in unchanged, as JSON and as CSV, and change nothing', async () => {
-    for (const noun of FILE_NOUNS)
+    for (const resource of FILE_NOUNS)
       for (const form of ['json', 'csv'] as const) {
-        const report = await preview(noun, await exported(noun, form));
-        expect(report.faults).withContext(`${noun} ${form}`).toEqual([]);
-        expect([report.added.length, report.changed.length]).withContext(`${noun} ${form}`).toEqual([0, 0]);
-        expect(report.same).withContext(`${noun} ${form}`).toBeGreaterThan(1);
+        const report = await preview(resource, await exported(resource, form));
+        expect(report.faults).withContext(`${resource} ${form}`).toEqual([]);
+        expect([report.added.length, report.changed.length])
+          .withContext(`${resource} ${form}`)
+          .toEqual([0, 0]);
+        expect(report.same).withContext(`${resource} ${form}`).toBeGreaterThan(1);
       }
   });
 
@@ -64,13 +66,13 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
         const change = { kind: 'imported', by: 'crew-1', at: new Date(), note: '' } as const;
         await writeMachines(tx, entries, 'maker', change);
       });
-      for (const noun of FILE_NOUNS) {
-        const file = await textFrom(form(database.db, noun));
-        const { basis, faults } = await previewNoun(db, noun, windowOn(file));
-        expect(faults).withContext(noun).toEqual([]);
-        await importNoun(empty, noun, windowOn(file), 'crew-1', basis);
-        expect(await textFrom(form(db, noun)))
-          .withContext(noun)
+      for (const resource of FILE_NOUNS) {
+        const file = await textFrom(form(database.db, resource));
+        const { basis, faults } = await previewResource(db, resource, windowOn(file));
+        expect(faults).withContext(resource).toEqual([]);
+        await importResource(empty, resource, windowOn(file), 'crew-1', basis);
+        expect(await textFrom(form(db, resource)))
+          .withContext(resource)
           .toBe(file);
       }
       expect((await rebuild(db)).differed).toEqual([]);
@@ -80,14 +82,14 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
 
   it('fit the schema that is published for them', async () => {
     const { api } = await sharedServer();
-    for (const noun of FILE_NOUNS) {
-      const schema = (await api.get(`/api/files/${noun}/schema.json`).expect(200)).body as object;
+    for (const resource of FILE_NOUNS) {
+      const schema = (await api.get(`/api/files/${resource}/schema.json`).expect(200)).body as object;
       const check = new Ajv2020({ strict: false, validateFormats: false }).compile(schema);
-      expect(check(JSON.parse(await exported(noun, 'json'))))
-        .withContext(`${noun} ${JSON.stringify(check.errors)}`)
+      expect(check(JSON.parse(await exported(resource, 'json'))))
+        .withContext(`${resource} ${JSON.stringify(check.errors)}`)
         .toBeTrue();
-      expect(check({ format: `voltrek-${noun}`, version: 1, rows: [{ id: 7 }] }))
-        .withContext(noun)
+      expect(check({ format: `voltrek-${resource}`, version: 1, rows: [{ id: 7 }] }))
+        .withContext(resource)
         .toBeFalse();
     }
     await api.get('/api/files/secrets/export.json').expect(404);
@@ -120,12 +122,12 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
 
   it('replace no history: an older one changes nothing, a longer one goes on, one told otherwise is refused', async () => {
     const jobId = await openJob();
-    const pick = async (): Promise<NounRow> =>
+    const pick = async (): Promise<ResourceRow> =>
       rowsOf(await exported('jobs', 'json')).find((row) => row.id === jobId)!;
     const before = await pick();
     await send(jobId, 'symptom.recorded', { symptom: 'slow-crank' });
     const now = await pick();
-    const events = now.events as NounRow[];
+    const events = now.events as ResourceRow[];
     expect(events.length).toBe(2);
     expect(await preview('jobs', fileOf('jobs', [before]))).toEqual(
       jasmine.objectContaining({ changed: [], same: 1, faults: [] }),
@@ -137,19 +139,19 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
     const { basis } = await preview('jobs', longer);
     const answer = await bring('jobs', longer, basis);
     expect(answer.status).withContext(answer.text).toBe(200);
-    expect(((await pick()).events as NounRow[]).length).toBe(3);
+    expect(((await pick()).events as ResourceRow[]).length).toBe(3);
   });
 
   it('tell every fault by its line, and take nothing', async () => {
     const [vehicle] = rowsOf(await exported('vehicles', 'json'));
     const [battery] = rowsOf(await exported('batteries', 'json'));
     const job = rowsOf(await exported('jobs', 'json')).at(-1)!;
-    const events = job.events as NounRow[];
-    const cases: readonly (readonly [noun: FileNoun, text: string, says: RegExp])[] = [
+    const events = job.events as ResourceRow[];
+    const cases: readonly (readonly [resource: FileResource, text: string, says: RegExp])[] = [
       ['vehicles', '', /the file is empty/],
       ['vehicles', fileOf('crew', []), /must be "voltrek-vehicles"/],
       ['vehicles', fileOf('vehicles', [vehicle!]).slice(0, -20), /cut off/],
-      ['vehicles', fileOf('vehicles', [vehicle!, vehicle!]), /stands twice/],
+      ['vehicles', fileOf('vehicles', [vehicle!, vehicle!]), /isInForce twice/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, modelId: 'no-such' }]), /no no-such in the atlas/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, createdAt: '2026-02-30T00:00:00Z' }]), /instant/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, colour: 'red' }]), /colour/],
@@ -176,12 +178,12 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       ],
       ['crew', 'row,id,name,role,retiredAt\ncrew,crew-9,=Odd,technician,\n', /formula/],
     ];
-    for (const [noun, text, says] of cases) {
-      const { faults, basis } = await preview(noun, text);
+    for (const [resource, text, says] of cases) {
+      const { faults, basis } = await preview(resource, text);
       expect(faults.map((f) => `${f.path} ${f.message}`).join('; '))
         .withContext(String(says))
         .toMatch(says);
-      const answer = await bring(noun, text, basis);
+      const answer = await bring(resource, text, basis);
       expect(answer.status).withContext(String(says)).toBe(422);
     }
     const line = (await preview('vehicles', fileOf('vehicles', [vehicle!, { ...vehicle!, id: 'UPPER' }])))

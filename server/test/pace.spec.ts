@@ -2,7 +2,7 @@ import type { Problem } from '@voltrek/contracts';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { sharedServer } from './shared-server.js';
 import { noInstruments } from './no-instruments.js';
 
@@ -11,7 +11,7 @@ describe('an address that sends more than anybody needs', () => {
     const { database } = await sharedServer();
     return supertest(
       createApp({
-        ...{ database, news: newsDesk(), log: pino({ level: 'silent' }) },
+        ...{ database, hub: streamHub(), log: pino({ level: 'silent' }) },
         instruments: await noInstruments(database),
         perMinute: { requests, heavy, door: 2 },
       }),

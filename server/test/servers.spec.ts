@@ -6,19 +6,19 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import type { Call, JobDetail, News } from '@voltrek/contracts';
+import type { Call, JobDetail, StreamMessage } from '@voltrek/contracts';
 import pg from 'pg';
 import { pino } from 'pino';
 import { type Database, openInMemory, SNAPSHOT } from '../src/db/database.js';
 import { openPostgres, ServerUnfitError } from '../src/db/postgres.js';
 import { loadDemo } from '../src/demo/load.js';
 import { createApp } from '../src/http/app.js';
-import { newsDesk, type NewsDesk } from '../src/http/news.js';
-import { shareNews } from '../src/http/news-of-others.js';
+import { streamHub, type StreamHub } from '../src/http/stream-hub.js';
+import { shareMessages } from '../src/http/messages-of-others.js';
 import { HouseFileError } from '../src/house/house-file.js';
 import { newestNotes, note } from '../src/sign-in/audit.js';
 import { hashOfPin } from '../src/sign-in/pin.js';
-import { isDoorShut, provenByPin, setDoor, setPin } from '../src/sign-in/secrets.js';
+import { isSignInRequired, provenByPin, setSignInRule, setPin } from '../src/sign-in/secrets.js';
 import { passkeys } from '../src/db/schema.js';
 import { backUpAsFile, moveHouse } from '../src/house/move.js';
 import { rebuild } from '../src/jobs/rebuild.js';
@@ -36,10 +36,10 @@ interface Running {
 async function startOn(databaseUrl: string): Promise<Running> {
   const database = await openPostgres(databaseUrl);
   await loadDemo(database, DEMO_NOW, false);
-  const desk: NewsDesk = newsDesk();
+  const desk: StreamHub = streamHub();
   const app = createApp({
     database,
-    news: await shareNews(desk, database),
+    hub: await shareMessages(desk, database),
     log: pino({ level: 'silent' }),
     instruments: await noInstruments(database),
     perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
@@ -99,10 +99,10 @@ describe('two servers on one PostgreSQL database', () => {
 
   it('tell each other what their devices must hear', async () => {
     const stream = await new Promise<IncomingMessage>((done) => get(`${other.url}/api/stream`, done));
-    const heard: News[] = [];
+    const heard: StreamMessage[] = [];
     stream.on('data', (chunk: Buffer) => {
       for (const [, json] of chunk.toString().matchAll(/^data: (.*)$/gm))
-        heard.push(JSON.parse(json!) as News);
+        heard.push(JSON.parse(json!) as StreamMessage);
     });
     const jobId = await openJobOn(one.url);
     const event = eventOf(jobId, 'symptom.recorded', { symptom: 'silence' });
@@ -182,7 +182,7 @@ describe('two servers on one PostgreSQL database', () => {
       await setPin(tx, 'crew-1', pinHash);
       await tx.insert(passkeys).values({ ...key, createdAt: DEMO_NOW, usedAt: null });
       await note(tx, 'crew-1', 'signed-in', 'crew-1');
-      await setDoor(tx, true);
+      await setSignInRule(tx, true);
     });
     try {
       const there = await moveHouse(folder, server);
@@ -194,7 +194,7 @@ describe('two servers on one PostgreSQL database', () => {
       expect(await moveHouse(server, again)).toEqual(there);
       // The door goes along, and through no file.
       for (const house of [server, again]) {
-        expect(await isDoorShut(house.db)).toBeTrue();
+        expect(await isSignInRequired(house.db)).toBeTrue();
         expect(await provenByPin(house, 'crew-1', '480263')).toBe('crew-1');
         await expectAsync(provenByPin(house, 'crew-1', '480264')).toBeRejected();
         expect(await house.db.select().from(passkeys)).toEqual(await folder.db.select().from(passkeys));

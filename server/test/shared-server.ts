@@ -6,24 +6,24 @@ import supertest from 'supertest';
 import { answersAtFault, answersChecked } from './answers-checked.js';
 import { demoDatabase } from './test-database.js';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { noInstruments } from './no-instruments.js';
 
 async function start() {
   const database = await demoDatabase();
-  const news = newsDesk();
+  const hub = streamHub();
   const instruments = await noInstruments(database);
   const app = answersChecked(
     createApp({
       database,
-      news,
+      hub,
       log: pino({ level: 'silent' }),
       instruments,
       // A suite sends in a minute what nobody else does.
       perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
     }),
   );
-  return { database, app, news, instruments, api: supertest(app) };
+  return { database, app, hub, instruments, api: supertest(app) };
 }
 
 let running: ReturnType<typeof start> | undefined;
@@ -101,7 +101,7 @@ afterAll(async () => {
   expect([...answersAtFault])
     .withContext('answers that are not as the API is described')
     .toEqual([]);
-  const { database, news } = await sharedServer();
-  news.closeAll();
+  const { database, hub } = await sharedServer();
+  hub.closeAll();
   await database.close();
 });

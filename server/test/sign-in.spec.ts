@@ -8,7 +8,7 @@ import supertest from 'supertest';
 import type { Database } from '../src/db/database.js';
 import { crewSecrets, sessions } from '../src/db/schema.js';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { reachOf } from '../src/http/reach.js';
 import { routeOf } from '../src/http/route-of.js';
 import { ROUTES } from '../src/http/routes.js';
@@ -31,7 +31,7 @@ describe('the door', () => {
   let app: ReturnType<typeof createApp>;
   let bare: typeof app;
   let viewer: string;
-  const news = newsDesk();
+  const hub = streamHub();
   let instruments: InstrumentParts;
   const device = (): Agent => supertest.agent(app);
 
@@ -39,7 +39,7 @@ describe('the door', () => {
     database = await demoDatabase();
     instruments = await noInstruments(database);
     bare = createApp({
-      ...{ database, news, log: pino({ level: 'silent' }) },
+      ...{ database, hub, log: pino({ level: 'silent' }) },
       instruments,
       perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
     });
@@ -66,12 +66,12 @@ describe('the door', () => {
         .expect(200);
   });
   afterAll(async () => {
-    news.closeAll();
+    hub.closeAll();
     instruments.bench.close();
     await database.close();
   });
 
-  const setDoor = async (required: boolean): Promise<Agent> => {
+  const setSignInRule = async (required: boolean): Promise<Agent> => {
     const lead = device();
     if (!required) await signIn(lead, LEAD);
     await lead.put('/api/sign-in/door').send({ by: LEAD, required, pin: PIN }).expect(200);
@@ -116,8 +116,8 @@ describe('the door', () => {
       .send({ ...eventOf(jobId, 'symptom.recorded', { symptom: 'slow-crank' }), by });
 
   describe('shut', () => {
-    beforeAll(async () => void (await setDoor(true)));
-    afterAll(async () => void (await setDoor(false)));
+    beforeAll(async () => void (await setSignInRule(true)));
+    afterAll(async () => void (await setSignInRule(false)));
 
     it('answers a stranger nothing but that it is shut: not one address, whatever the method', async () => {
       const stranger = device();
@@ -292,7 +292,7 @@ describe('the door', () => {
       await signIn(lead, LEAD);
       const viewerAs = (retired: boolean) =>
         lead.put(`/api/crew/${viewer}`).send({ name: 'Di Test', role: 'viewer', retired }).expect(200);
-      const starts = spyOn(news, 'startOver').and.callThrough();
+      const starts = spyOn(hub, 'startOver').and.callThrough();
       await viewerAs(true);
       expect(starts).toHaveBeenCalled();
       await viewerAs(false);
@@ -413,22 +413,22 @@ describe('the door', () => {
     const public_ = await reachOf(database, 'outside', true);
     const reach = await reachOf(database, 'inside', false);
     const outside = createApp({
-      ...{ database, news, log: pino({ level: 'silent' }), reach },
+      ...{ database, hub, log: pino({ level: 'silent' }), reach },
       instruments,
     });
-    await setDoor(true);
+    await setSignInRule(true);
     const lead = supertest.agent(outside);
     await lead.put('/api/sign-in/door').send({ by: LEAD, required: false, pin: PIN }).expect(401);
     await signIn(lead, LEAD);
     await lead.put('/api/sign-in/door').send({ by: LEAD, required: false, pin: PIN }).expect(409);
-    await setDoor(false);
+    await setSignInRule(false);
     await public_.stop();
     await reach.stop();
   });
 
   it('of a public house, open, answers this machine what setting up needs, and others nothing', async () => {
     const reach = await reachOf(database, 'behind a proxy', false);
-    const proxied = createApp({ ...{ database, news, log: pino({ level: 'silent' }), reach }, instruments });
+    const proxied = createApp({ ...{ database, hub, log: pino({ level: 'silent' }), reach }, instruments });
     const here = supertest.agent(proxied);
     await here.get('/api/board').expect(200);
     const stranger = (path: string) => supertest(proxied).get(path).set('X-Forwarded-For', '203.0.113.9');

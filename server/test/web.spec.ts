@@ -5,7 +5,7 @@ import { brotliCompressSync } from 'node:zlib';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { createApp } from '../src/http/app.js';
-import { newsDesk } from '../src/http/news.js';
+import { streamHub } from '../src/http/stream-hub.js';
 import { sharedServer } from './shared-server.js';
 import { noInstruments } from './no-instruments.js';
 
@@ -25,7 +25,7 @@ describe('the web application', () => {
     const { database } = await sharedServer();
     api = supertest(
       createApp({
-        ...{ database, news: newsDesk(), log: pino({ level: 'silent' }), webFolder: folder },
+        ...{ database, hub: streamHub(), log: pino({ level: 'silent' }), webFolder: folder },
         instruments: await noInstruments(database),
       }),
     );

@@ -1,4 +1,4 @@
-import { interpolate, type Knots, type Parameter, type Range, requireInRange } from '../quantities/index.js';
+import { interpolate, type Knots, type Range, requireInRange, parameter } from '../quantities/index.js';
 import { convertCca, type CcaStandard } from './cca.js';
 import { BANK_FULL_VOLTS, type Chemistry } from './chemistry.js';
 import { restVoltsAt, restVoltsByCharge } from './rest-volts.js';
@@ -46,10 +46,31 @@ export const BATTERY_RANGES = {
 } as const satisfies Record<string, Range>;
 
 /** End volts and temperature of the cold-cranking test that anchors the resistance. */
-export const CCA_END_VOLTS = 7.2;
-export const CCA_TEMP_C = -18;
+export const CCA_END_VOLTS = parameter(7.2, {
+  id: 'cca.endVolts',
+  name: 'end volts of the cold-cranking test',
+  low: 7.2,
+  high: 7.5,
+  unit: 'V',
+  reason: 'The current that pulls a full battery to this fixes its resistance.',
+});
+export const CCA_TEMP_C = parameter(-18, {
+  id: 'cca.tempC',
+  name: 'temperature of the cold-cranking test',
+  low: -18,
+  high: -18,
+  unit: 'degC',
+  reason: 'Of the SAE test.',
+});
 /** Resistance at 25 degC against -18 degC for lead-acid. */
-export const WARM_RESISTANCE_RATIO = 0.55;
+export const WARM_RESISTANCE_RATIO = parameter(0.55, {
+  id: 'battery.warm',
+  name: 'resistance at 25 degC against -18 degC',
+  low: 0.45,
+  high: 0.65,
+  unit: '',
+  reason: 'Acid conducts better warm.',
+});
 const WARM_TEMP_C = 25;
 
 /** Resistance against full by state of charge: the plates starve of acid in the last tenth. */
@@ -139,7 +160,24 @@ function shareOfCells(
  * How a battery's resistance comes in: part at once, part as the plates polarise over about a second. The whole is what the
  * cold-cranking figure anchors.
  */
-export const POLARISATION = { share: 0.35, seconds: 1 } as const;
+export const POLARISATION = {
+  share: parameter(0.35, {
+    id: 'battery.polarisedShare',
+    name: 'share of resistance that comes in with time',
+    low: 0.2,
+    high: 0.5,
+    unit: '',
+    reason: 'Acid at the plates thins within the first second.',
+  }),
+  seconds: parameter(1, {
+    id: 'battery.polarisedSeconds',
+    name: 'time in which it comes in',
+    low: 0.5,
+    high: 3,
+    unit: 's',
+    reason: 'Settles within a crank.',
+  }),
+} as const;
 
 /** Share of its whole resistance that comes in with time: a capacitor bank has no plates that polarise. */
 export const polarisedShare = (chemistry: Chemistry): number =>
@@ -156,60 +194,11 @@ export function bankFarads({ chemistry, capacityAh }: BatteryRating): number | n
 export const FIRING_SECOND_SHARE =
   1 - POLARISATION.share * POLARISATION.seconds * (1 - Math.exp(-1 / POLARISATION.seconds));
 
-/** Parameters of this file, each with its range and reason. */
-export const batteryParameters = (): readonly Parameter[] => [
-  {
-    id: 'cca.endVolts',
-    name: 'end volts of the cold-cranking test',
-    value: CCA_END_VOLTS,
-    low: 7.2,
-    high: 7.5,
-    unit: 'V',
-    reason: 'The current that pulls a full battery to this fixes its resistance.',
-  },
-  {
-    id: 'cca.tempC',
-    name: 'temperature of the cold-cranking test',
-    value: CCA_TEMP_C,
-    low: -18,
-    high: -18,
-    unit: 'degC',
-    reason: 'Of the SAE test.',
-  },
-  {
-    id: 'battery.warm',
-    name: 'resistance at 25 degC against -18 degC',
-    value: WARM_RESISTANCE_RATIO,
-    low: 0.45,
-    high: 0.65,
-    unit: '',
-    reason: 'Acid conducts better warm.',
-  },
-  {
-    id: 'battery.flat',
-    name: 'resistance of a flat battery against full',
-    value: RESISTANCE_BY_SOC[0]![1],
-    low: 4,
-    high: 12,
-    unit: 'times',
-    reason: 'Starved plates: steep in the last tenth.',
-  },
-  {
-    id: 'battery.polarisedShare',
-    name: 'share of resistance that comes in with time',
-    value: POLARISATION.share,
-    low: 0.2,
-    high: 0.5,
-    unit: '',
-    reason: 'Acid at the plates thins within the first second.',
-  },
-  {
-    id: 'battery.polarisedSeconds',
-    name: 'time in which it comes in',
-    value: POLARISATION.seconds,
-    low: 0.5,
-    high: 3,
-    unit: 's',
-    reason: 'Settles within a crank.',
-  },
-];
+parameter(RESISTANCE_BY_SOC[0]![1], {
+  id: 'battery.flat',
+  name: 'resistance of a flat battery against full',
+  low: 4,
+  high: 12,
+  unit: 'times',
+  reason: 'Starved plates: steep in the last tenth.',
+});

@@ -1,4 +1,5 @@
-import type { Knots, Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
+import type { Knots } from '../quantities/index.js';
 
 /** Of batteries proper. */
 export const BATTERY_CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;
@@ -70,20 +71,14 @@ export const REST_VOLTS: Record<Chemistry, Knots> = {
 };
 
 /** Volts per degC that a rested lead-acid battery gains as it warms: six cells at about 0.2 mV each. */
-export const REST_VOLTS_PER_DEGC = 0.0012;
+export const REST_VOLTS_PER_DEGC = parameter(0.0012, {
+  id: 'battery.voltsPerDegC',
+  name: 'rest volts per degree',
+  low: 0.0005,
+  high: 0.002,
+  unit: 'V/degC',
+  reason: 'Six cells at about 0.2 mV each.',
+});
 
 /** Temperature the rest-volt curves are stated at, degC. */
 export const REST_REFERENCE_C = 25;
-
-/** Parameters of this file, each with its range and reason. */
-export const chemistryParameters = (): readonly Parameter[] => [
-  {
-    id: 'battery.voltsPerDegC',
-    name: 'rest volts per degree',
-    value: REST_VOLTS_PER_DEGC,
-    low: 0.0005,
-    high: 0.002,
-    unit: 'V/degC',
-    reason: 'Six cells at about 0.2 mV each.',
-  },
-];

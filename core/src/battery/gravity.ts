@@ -2,9 +2,9 @@ import {
   interpolate,
   inverseOf,
   type Knots,
-  type Parameter,
   type Range,
   requireInRange,
+  parameter,
 } from '../quantities/index.js';
 import type { SocReading } from './rest-volts.js';
 
@@ -19,9 +19,23 @@ export const GRAVITY_BY_SOC: Knots = [
 /** Temperature the table is stated at, degC. */
 export const GRAVITY_REFERENCE_C = 27;
 /** Warm acid is thinner: what a reading is raised by per degC above the table's temperature (0.004 per 6 degC). */
-export const GRAVITY_PER_DEGC = 0.004 / 6;
+export const GRAVITY_PER_DEGC = parameter(0.004 / 6, {
+  id: 'gravity.perDegC',
+  name: 'specific gravity per degree',
+  low: 0.0006,
+  high: 0.00075,
+  unit: '1/degC',
+  reason: '0.004 per 6 degC: warm acid is thinner.',
+});
 /** How far a hydrometer and the acid's layering may mislead, either way. */
-export const GRAVITY_SPREAD = 0.005;
+export const GRAVITY_SPREAD = parameter(0.005, {
+  id: 'gravity.spread',
+  name: 'spread of a hydrometer reading',
+  low: 0.003,
+  high: 0.01,
+  unit: '',
+  reason: 'Layered acid and a wet float.',
+});
 /** Cells further apart than this: one of them is bad. */
 export const GRAVITY_BAD_SPREAD = 0.05;
 
@@ -72,25 +86,3 @@ export function socFromCells(gravities: readonly number[], tempC: number): Gravi
     badCell: spread > GRAVITY_BAD_SPREAD ? gravities.indexOf(lowest) : null,
   };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const gravityParameters = (): readonly Parameter[] => [
-  {
-    id: 'gravity.perDegC',
-    name: 'specific gravity per degree',
-    value: GRAVITY_PER_DEGC,
-    low: 0.0006,
-    high: 0.00075,
-    unit: '1/degC',
-    reason: '0.004 per 6 degC: warm acid is thinner.',
-  },
-  {
-    id: 'gravity.spread',
-    name: 'spread of a hydrometer reading',
-    value: GRAVITY_SPREAD,
-    low: 0.003,
-    high: 0.01,
-    unit: '',
-    reason: 'Layered acid and a wet float.',
-  },
-];

@@ -1,4 +1,4 @@
-import { interpolate, inverseOf, type Knots, type Parameter } from '../quantities/index.js';
+import { interpolate, inverseOf, type Knots, parameter } from '../quantities/index.js';
 import {
   type Chemistry,
   isLeadAcid,
@@ -8,9 +8,23 @@ import {
 } from './chemistry.js';
 
 /** How far a rested reading strays from the curve between makes and ages of battery, volts either way. */
-export const CURVE_SPREAD_VOLTS = 0.04;
+export const CURVE_SPREAD_VOLTS = parameter(0.04, {
+  id: 'rest.spread',
+  name: 'spread of a rest reading, lead-acid',
+  low: 0.02,
+  high: 0.08,
+  unit: 'V',
+  reason: 'Makes and ages differ around the curve.',
+});
 /** LFP rests higher after charge than after discharge: volts either way, wide against its flat middle. */
-export const LFP_SPREAD_VOLTS = 0.05;
+export const LFP_SPREAD_VOLTS = parameter(0.05, {
+  id: 'rest.spreadLfp',
+  name: 'spread of a rest reading, LFP',
+  low: 0.03,
+  high: 0.1,
+  unit: 'V',
+  reason: 'It rests higher after charge than after discharge.',
+});
 
 function temperatureTerm(chemistry: Chemistry, tempC: number): number {
   return isLeadAcid(chemistry) ? REST_VOLTS_PER_DEGC * (tempC - REST_REFERENCE_C) : 0;
@@ -59,25 +73,3 @@ export function socFromRestVolts(chemistry: Chemistry, restVolts: number, tempC:
     belowFlat: at25 < flatVolts,
   };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const restVoltsParameters = (): readonly Parameter[] => [
-  {
-    id: 'rest.spread',
-    name: 'spread of a rest reading, lead-acid',
-    value: CURVE_SPREAD_VOLTS,
-    low: 0.02,
-    high: 0.08,
-    unit: 'V',
-    reason: 'Makes and ages differ around the curve.',
-  },
-  {
-    id: 'rest.spreadLfp',
-    name: 'spread of a rest reading, LFP',
-    value: LFP_SPREAD_VOLTS,
-    low: 0.03,
-    high: 0.1,
-    unit: 'V',
-    reason: 'It rests higher after charge than after discharge.',
-  },
-];

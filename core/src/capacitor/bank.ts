@@ -1,5 +1,5 @@
+import { parameter } from '../quantities/index.js';
 import { BANK_CHARGE_AMPS } from '../charging/index.js';
-import type { Parameter } from '../quantities/index.js';
 import { type Bank, BANK_LEAK_A_DAY, type CellBank } from '../sources/index.js';
 
 /**
@@ -95,27 +95,23 @@ export function cellSplit(cellFarads: readonly number[], bankVolts: number): num
  * Currents that fill a bank on the spot, A: an alternator at idle, a booster's converter or a small charger, a panel of 100 W in a clear
  * sky.
  */
-export const BANK_FILLERS = { alternator: 25, converter: BANK_CHARGE_AMPS, solar: 5 } as const;
-export type BankFiller = keyof typeof BANK_FILLERS;
-
-/** Parameters of this file, each with its range and reason. */
-export const bankParameters = (): readonly Parameter[] => [
-  {
+export const BANK_FILLERS = {
+  alternator: parameter(25, {
     id: 'bank.alternator',
     name: 'an idling alternator fills a bank with',
-    value: BANK_FILLERS.alternator,
     low: 10,
     high: 60,
     unit: 'A',
     reason: 'What a small engine spares at idle with its lamps on.',
-  },
-  {
+  }),
+  converter: BANK_CHARGE_AMPS,
+  solar: parameter(5, {
     id: 'bank.solar',
     name: 'a panel of 100 W gives',
-    value: BANK_FILLERS.solar,
     low: 1,
     high: 6,
     unit: 'A',
     reason: 'In a clear sky; a fifth of it under cloud.',
-  },
-];
+  }),
+} as const;
+export type BankFiller = keyof typeof BANK_FILLERS;

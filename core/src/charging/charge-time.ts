@@ -1,12 +1,26 @@
-import { interpolate, type Knots, type Parameter } from '../quantities/index.js';
+import { interpolate, type Knots, parameter } from '../quantities/index.js';
 import { BANK_FULL_VOLTS, type BatteryRating, type Chemistry, isLeadAcid } from '../battery/index.js';
 import { RULES } from '../rules/index.js';
 
 /** Charge given for charge kept: the rest gases and warms. */
 export const CHARGE_FACTOR: Record<Chemistry, number> = {
-  flooded: 1.2,
+  flooded: parameter(1.2, {
+    id: 'charge.flooded',
+    name: 'charge given for charge kept, flooded',
+    low: 1.1,
+    high: 1.3,
+    unit: '',
+    reason: 'The rest gases and warms.',
+  }),
   efb: 1.18,
-  agm: 1.12,
+  agm: parameter(1.12, {
+    id: 'charge.agm',
+    name: 'the same, AGM',
+    low: 1.05,
+    high: 1.2,
+    unit: '',
+    reason: 'Gas recombines, less is lost.',
+  }),
   gel: 1.12,
   lfp: 1.02,
   capacitor: 1,
@@ -31,7 +45,14 @@ const ACCEPTANCE_LFP: Knots = [
   [1, 0.05],
 ];
 /** Cold slows the plates: acceptance by e per this many degC. LFP takes nothing below freezing. */
-export const ACCEPTANCE_E_FOLD_C = 40;
+export const ACCEPTANCE_E_FOLD_C = parameter(40, {
+  id: 'charge.coldFold',
+  name: 'cold that cuts acceptance to a third',
+  low: 25,
+  high: 60,
+  unit: 'degC',
+  reason: 'Slow plates: acceptance falls by e over this.',
+});
 
 /**
  * Most current this battery takes now, A; a capacitor bank takes whatever it is given.
@@ -87,7 +108,14 @@ export function chargeHours(
 export const BANK_LEAST_SOC = RULES.capacitorMinVolts.value / BANK_FULL_VOLTS;
 
 /** Share of a battery's capacity that a parked vehicle may draw before it will not start. */
-export const USABLE_SHARE = 0.5;
+export const USABLE_SHARE = parameter(0.5, {
+  id: 'charge.usable',
+  name: 'share a parked machine may draw',
+  low: 0.3,
+  high: 0.6,
+  unit: '',
+  reason: 'Below half charge a cold start is in doubt.',
+});
 
 /**
  * Days until a parasitic draw has taken what a start needs: usable Ah / A / 24.
@@ -100,43 +128,3 @@ export function daysToFlat(rating: BatteryRating, soc: number, drawAmps: number)
   const usableAh = rating.capacityAh * Math.max(0, soc - least);
   return usableAh / drawAmps / 24;
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const chargeTimeParameters = (): readonly Parameter[] => [
-  {
-    id: 'charge.flooded',
-    name: 'charge given for charge kept, flooded',
-    value: CHARGE_FACTOR.flooded,
-    low: 1.1,
-    high: 1.3,
-    unit: '',
-    reason: 'The rest gases and warms.',
-  },
-  {
-    id: 'charge.agm',
-    name: 'the same, AGM',
-    value: CHARGE_FACTOR.agm,
-    low: 1.05,
-    high: 1.2,
-    unit: '',
-    reason: 'Gas recombines, less is lost.',
-  },
-  {
-    id: 'charge.coldFold',
-    name: 'cold that cuts acceptance to a third',
-    value: ACCEPTANCE_E_FOLD_C,
-    low: 25,
-    high: 60,
-    unit: 'degC',
-    reason: 'Slow plates: acceptance falls by e over this.',
-  },
-  {
-    id: 'charge.usable',
-    name: 'share a parked machine may draw',
-    value: USABLE_SHARE,
-    low: 0.3,
-    high: 0.6,
-    unit: '',
-    reason: 'Below half charge a cold start is in doubt.',
-  },
-];

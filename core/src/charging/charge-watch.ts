@@ -1,5 +1,5 @@
+import { parameter } from '../quantities/index.js';
 import type { BatteryRating } from '../battery/index.js';
-import type { Parameter } from '../quantities/index.js';
 import { CHARGE_FACTOR, chargeHours } from './charge-time.js';
 import { CHARGE_VOLTS } from './charger.js';
 
@@ -40,11 +40,25 @@ export interface ChargeJudged {
 /** Above the end of its charge volts a battery boils, V. */
 const OVER_VOLTS = 0.3;
 /** A battery that takes less than this share of its capacity per hour, held at its end volts, is full. */
-const END_SHARE_PER_H = 0.02;
+const END_SHARE_PER_H = parameter(0.02, {
+  id: 'charge.endShare',
+  name: 'amps at which a battery is full',
+  low: 0.01,
+  high: 0.03,
+  unit: 'of capacity per hour',
+  reason: 'Held at its end volts, what is left goes into gas and heat.',
+});
 /** A capacitor bank at its volts takes no more than leakage, and a meter cannot tell that from nothing, A. */
 const BANK_END_AMPS = 0.3;
 /** From below half its charge a sound battery is not full within this, min: less is a battery that can hold nothing. */
-const AT_ONCE_MIN = 15;
+const AT_ONCE_MIN = parameter(15, {
+  id: 'charge.atOnce',
+  name: 'full too soon, from flat',
+  low: 5,
+  high: 30,
+  unit: 'min',
+  reason: 'A flat battery that is full in minutes has lost its capacity.',
+});
 const HALF_SOC = 0.5;
 /** Held this far under its charge volts and taking next to nothing, it is not joined, V. */
 const NOT_HELD_VOLTS = 1;
@@ -71,25 +85,3 @@ export function judgeCharge(
   const nowSoc = Math.min(toSoc, fromSoc + givenAh / rating.capacityAh);
   return is('charging', chargeHours(rating, nowSoc, toSoc, amps, tempC));
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const chargeWatchParameters = (): readonly Parameter[] => [
-  {
-    id: 'charge.endShare',
-    name: 'amps at which a battery is full',
-    value: END_SHARE_PER_H,
-    low: 0.01,
-    high: 0.03,
-    unit: 'of capacity per hour',
-    reason: 'Held at its end volts, what is left goes into gas and heat.',
-  },
-  {
-    id: 'charge.atOnce',
-    name: 'full too soon, from flat',
-    value: AT_ONCE_MIN,
-    low: 5,
-    high: 30,
-    unit: 'min',
-    reason: 'A flat battery that is full in minutes has lost its capacity.',
-  },
-];

@@ -1,5 +1,5 @@
+import { parameter } from '../quantities/index.js';
 import type { BatteryRating } from '../battery/index.js';
-import type { Parameter } from '../quantities/index.js';
 
 export const CONSUMERS = [
   'parking-lamps',
@@ -17,16 +17,37 @@ export type Consumer = (typeof CONSUMERS)[number];
 /** The power of each, W: a vehicle of the usual kind with filament lamps. */
 export const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
   'parking-lamps': 30,
-  headlamps: 140,
+  headlamps: parameter(140, {
+    id: 'leftOn.headlamps',
+    name: 'headlamps left on',
+    low: 40,
+    high: 180,
+    unit: 'W',
+    reason: 'Two of 55 W with tail, plate and panel lamps; a third of it with diodes.',
+  }),
   'inside-lamp': 12,
   'hazard-lamps': 50,
-  ignition: 70,
+  ignition: parameter(70, {
+    id: 'leftOn.ignition',
+    name: 'ignition left on',
+    low: 30,
+    high: 150,
+    unit: 'W',
+    reason: 'Control units, coil or pump relay, panel.',
+  }),
   radio: 25,
   fan: 120,
   socket: 40,
 };
 /** Charge that a battery in daily use has when it is parked, share of its capacity. */
-const PARKED_SOC = 0.85;
+const PARKED_SOC = parameter(0.85, {
+  id: 'leftOn.parkedSoc',
+  name: 'charge of a battery in daily use when it is parked',
+  low: 0.7,
+  high: 1,
+  unit: 'share',
+  reason: 'Short trips leave it lower; a long one nearly full.',
+});
 
 /** The charge that a consumer left on has taken. */
 export interface LeftOn {
@@ -56,34 +77,3 @@ export function leftOn(
   const takenAh = Math.min(amps * hours, thereAh);
   return { takenAh, socLeft: PARKED_SOC - takenAh / capacityAh, emptyAfterHours: thereAh / amps };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const leftOnParameters = (): readonly Parameter[] => [
-  {
-    id: 'leftOn.headlamps',
-    name: 'headlamps left on',
-    value: DRAWS_WATTS.headlamps,
-    low: 40,
-    high: 180,
-    unit: 'W',
-    reason: 'Two of 55 W with tail, plate and panel lamps; a third of it with diodes.',
-  },
-  {
-    id: 'leftOn.ignition',
-    name: 'ignition left on',
-    value: DRAWS_WATTS.ignition,
-    low: 30,
-    high: 150,
-    unit: 'W',
-    reason: 'Control units, coil or pump relay, panel.',
-  },
-  {
-    id: 'leftOn.parkedSoc',
-    name: 'charge of a battery in daily use when it is parked',
-    value: PARKED_SOC,
-    low: 0.7,
-    high: 1,
-    unit: 'share',
-    reason: 'Short trips leave it lower; a long one nearly full.',
-  },
-];

@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import {
   bankFarads,
   batteryOhms,
@@ -14,16 +14,55 @@ import { acceptanceAmps, CHARGE_FACTOR } from './charge-time.js';
  * A quick charge gathers at the face of the plates, where a crank takes it from first: what went in within minutes counts this many
  * times over for the crank that follows. Surface charge, put to use.
  */
-export const SURFACE_FACTOR = 3;
+export const SURFACE_FACTOR = parameter(3, {
+  id: 'charge.surface',
+  name: 'worth of a quick charge for the next crank',
+  low: 1,
+  high: 5,
+  unit: 'times',
+  reason: 'It gathers at the face of the plates, where a crank takes it first.',
+});
 /** The most that surface charge can make a battery seem fuller, as a share of capacity. */
-export const SURFACE_MOST = 0.15;
+export const SURFACE_MOST = parameter(0.15, {
+  id: 'charge.surfaceMost',
+  name: 'most that surface charge can seem',
+  low: 0.05,
+  high: 0.25,
+  unit: 'of full',
+  reason: 'The face of the plates holds only so much.',
+});
 /** Charge that an over-discharged battery must take back from 0 V to the flat line, as a share of capacity. */
-export const OVER_DISCHARGED_SHARE = 0.05;
+export const OVER_DISCHARGED_SHARE = parameter(0.05, {
+  id: 'charge.overDischarged',
+  name: 'charge owed from 0 V to the flat line',
+  low: 0.02,
+  high: 0.1,
+  unit: 'of full',
+  reason: 'An over-discharged battery must take this back before its charge counts.',
+});
 /** Charge in a minute of the dullest and the keenest of twenty batteries, against the usual one. */
-export const CHARGE_WORTH = { low: 0.6, high: 1.5 } as const;
+export const CHARGE_WORTH = {
+  low: parameter(0.6, {
+    id: 'charge.worth',
+    name: 'what a minute brings the dullest battery',
+    low: 0.4,
+    high: 0.8,
+    unit: 'of usual',
+    reason:
+      'Acceptance and surface charge differ from battery to battery; the keenest takes half as much again.',
+  }),
+  high: 1.5,
+} as const;
 const STEP_MINUTES = 0.5;
 /** Heat of one degree in a battery, for each Ah of it, J; any is taken for lead-acid: 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg. */
-export const HEAT_J_PER_K_AH = 270;
+export const HEAT_J_PER_K_AH = parameter(270, {
+  id: 'charge.heat',
+  name: 'what warms a battery by a degree, for each Ah',
+  low: 220,
+  high: 320,
+  unit: 'J/K/Ah',
+  reason: 'Some 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg.',
+});
 
 /** A battery under charge. */
 export interface ChargedBattery {
@@ -169,53 +208,3 @@ function withCharge(
   );
   return { ...rest, soc: Math.min(1, start.soc + seeming) };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const lendParameters = (): readonly Parameter[] => [
-  {
-    id: 'charge.surface',
-    name: 'worth of a quick charge for the next crank',
-    value: SURFACE_FACTOR,
-    low: 1,
-    high: 5,
-    unit: 'times',
-    reason: 'It gathers at the face of the plates, where a crank takes it first.',
-  },
-  {
-    id: 'charge.surfaceMost',
-    name: 'most that surface charge can seem',
-    value: SURFACE_MOST,
-    low: 0.05,
-    high: 0.25,
-    unit: 'of full',
-    reason: 'The face of the plates holds only so much.',
-  },
-  {
-    id: 'charge.overDischarged',
-    name: 'charge owed from 0 V to the flat line',
-    value: OVER_DISCHARGED_SHARE,
-    low: 0.02,
-    high: 0.1,
-    unit: 'of full',
-    reason: 'An over-discharged battery must take this back before its charge counts.',
-  },
-  {
-    id: 'charge.heat',
-    name: 'what warms a battery by a degree, for each Ah',
-    value: HEAT_J_PER_K_AH,
-    low: 220,
-    high: 320,
-    unit: 'J/K/Ah',
-    reason: 'Some 0.3 kg of lead, acid and case an Ah, at 0.9 kJ/kg.',
-  },
-  {
-    id: 'charge.worth',
-    name: 'what a minute brings the dullest battery',
-    value: CHARGE_WORTH.low,
-    low: 0.4,
-    high: 0.8,
-    unit: 'of usual',
-    reason:
-      'Acceptance and surface charge differ from battery to battery; the keenest takes half as much again.',
-  },
-];

@@ -1,5 +1,5 @@
 import type { BatteryRating, Chemistry } from '../battery/index.js';
-import { HOURS_A_DAY, type Parameter } from '../quantities/index.js';
+import { HOURS_A_DAY, parameter } from '../quantities/index.js';
 import { BANK_LEAK_A_DAY } from '../sources/index.js';
 import { BANK_LEAST_SOC } from './charge-time.js';
 import { MAINTAIN_AMPS } from './charger.js';
@@ -14,9 +14,23 @@ export const FLOAT_VOLTS: Record<Chemistry, { readonly least: number; readonly m
   capacitor: { least: 13, most: 14.8 },
 };
 /** A machine that sleeps draws about this where nobody has measured it, A: half of what still counts as normal. */
-export const SLEEP_AMPS = 0.025;
+export const SLEEP_AMPS = parameter(0.025, {
+  id: 'maintainer.sleep',
+  name: 'a machine asleep draws',
+  low: 0.01,
+  high: 0.05,
+  unit: 'A',
+  reason: 'Alarm, locks and control units; over 0.05 A is a drain.',
+});
 /** A battery by itself loses about this share of its charge a day at 20 degC. */
-export const SELF_LOSS_PER_DAY = 0.002;
+export const SELF_LOSS_PER_DAY = parameter(0.002, {
+  id: 'maintainer.self-loss',
+  name: 'a battery loses of its charge by itself',
+  low: 0.0005,
+  high: 0.004,
+  unit: 'share a day',
+  reason: 'At 20 degC: a good AGM loses a quarter of what an old flooded one does.',
+});
 /** Charge below which a battery that stands begins to sulphate, share. */
 export const STANDING_LEAST_SOC = 0.5;
 /** Fuse at the battery's end of the pigtail, A: over any maintainer, under what 1.5 mm2 carries in a bundle. */
@@ -67,25 +81,3 @@ export function maintaining(rating: BatteryRating, drainAmps: number | null): Ma
     daysParted: Math.floor(spareAh / selfAh),
   };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const maintainerParameters = (): readonly Parameter[] => [
-  {
-    id: 'maintainer.sleep',
-    name: 'a machine asleep draws',
-    value: SLEEP_AMPS,
-    low: 0.01,
-    high: 0.05,
-    unit: 'A',
-    reason: 'Alarm, locks and control units; over 0.05 A is a drain.',
-  },
-  {
-    id: 'maintainer.self-loss',
-    name: 'a battery loses of its charge by itself',
-    value: SELF_LOSS_PER_DAY,
-    low: 0.0005,
-    high: 0.004,
-    unit: 'share a day',
-    reason: 'At 20 degC: a good AGM loses a quarter of what an old flooded one does.',
-  },
-];

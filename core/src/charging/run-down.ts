@@ -1,13 +1,34 @@
+import { parameter } from '../quantities/index.js';
 import type { BatteryRating } from '../battery/index.js';
-import type { Parameter } from '../quantities/index.js';
 import { DRAWS_WATTS } from './left-on.js';
 
 /** Power that keeps an engine running: ignition or injection, pump, control units, W for a 12 V system. */
-export const ENGINE_RUNS_WATTS = 130;
+export const ENGINE_RUNS_WATTS = parameter(130, {
+  id: 'runDown.engine',
+  name: 'what keeps an engine running',
+  low: 60,
+  high: 200,
+  unit: 'W for each 12 V',
+  reason: 'Ignition or injection, fuel pump, control units.',
+});
 /** With blower, heated screen and wipers beside the lamps, W for a 12 V system. */
-export const ALL_ON_WATTS = 450;
+export const ALL_ON_WATTS = parameter(450, {
+  id: 'runDown.allOn',
+  name: 'heater, screen and wipers beside the lamps',
+  low: 250,
+  high: 700,
+  unit: 'W for each 12 V',
+  reason: 'Blower 120 W, heated screen 250 W, wipers 80 W.',
+});
 /** Charge under which the control units of a running engine drop out, share of full. */
-export const RUNS_DOWN_TO_SOC = 0.2;
+export const RUNS_DOWN_TO_SOC = parameter(0.2, {
+  id: 'runDown.floor',
+  name: 'charge at which a running engine drops out',
+  low: 0.1,
+  high: 0.35,
+  unit: 'of full',
+  reason: 'Under about 11.5 V with this load the control units give up.',
+});
 /** Drawn in an hour or two, a lead-acid battery gives this share of its 20 h capacity. */
 const QUICK_SHARE = 0.8;
 
@@ -35,34 +56,3 @@ export function runDown({ capacityAh }: Pick<BatteryRating, 'capacityAh'>, soc: 
     allOnMinutes: minutesAt(ENGINE_RUNS_WATTS + DRAWS_WATTS.headlamps + ALL_ON_WATTS),
   };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const runDownParameters = (): readonly Parameter[] => [
-  {
-    id: 'runDown.engine',
-    name: 'what keeps an engine running',
-    value: ENGINE_RUNS_WATTS,
-    low: 60,
-    high: 200,
-    unit: 'W for each 12 V',
-    reason: 'Ignition or injection, fuel pump, control units.',
-  },
-  {
-    id: 'runDown.allOn',
-    name: 'heater, screen and wipers beside the lamps',
-    value: ALL_ON_WATTS,
-    low: 250,
-    high: 700,
-    unit: 'W for each 12 V',
-    reason: 'Blower 120 W, heated screen 250 W, wipers 80 W.',
-  },
-  {
-    id: 'runDown.floor',
-    name: 'charge at which a running engine drops out',
-    value: RUNS_DOWN_TO_SOC,
-    low: 0.1,
-    high: 0.35,
-    unit: 'of full',
-    reason: 'Under about 11.5 V with this load the control units give up.',
-  },
-];

@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import {
   bankFarads,
   batteryOhms,
@@ -126,12 +126,47 @@ export function aloneRescue(casualty: readonly ModelBattery[], tempC: number): R
 }
 
 /** Casualty's own joints and cables, ohms: main cable to the starter, strap to the body, cable to a remote post, link in a string. */
-export const STARTER_CABLE_OHMS = 0.0012;
-export const BODY_STRAP_OHMS = 0.0004;
-export const POST_CABLE_OHMS = 0.0008;
-export const LINK_OHMS = 0.0003;
+export const STARTER_CABLE_OHMS = parameter(0.0012, {
+  id: 'cable.starter',
+  name: 'main cable to the starter',
+  low: 0.0005,
+  high: 0.003,
+  unit: 'ohm',
+  reason: 'A metre or two of 25 to 35 mm2 with two joints.',
+});
+export const BODY_STRAP_OHMS = parameter(0.0004, {
+  id: 'cable.strap',
+  name: 'body strap',
+  low: 0.0002,
+  high: 0.002,
+  unit: 'ohm',
+  reason: 'Sound; a bad one is a fault, not a default.',
+});
+export const POST_CABLE_OHMS = parameter(0.0008, {
+  id: 'cable.post',
+  name: 'cable to a remote post',
+  low: 0.0004,
+  high: 0.003,
+  unit: 'ohm',
+  reason: 'From the boot it is longer and thicker.',
+});
+export const LINK_OHMS = parameter(0.0003, {
+  id: 'cable.link',
+  name: 'link in a string',
+  low: 0.0001,
+  high: 0.001,
+  unit: 'ohm',
+  reason: 'Short and thick.',
+});
 /** The sag of an alternator's regulation, ohms. */
-export const ALTERNATOR_OHMS = 0.01;
+export const ALTERNATOR_OHMS = parameter(0.01, {
+  id: 'alternator.ohms',
+  name: 'sag of its regulation',
+  low: 0.005,
+  high: 0.03,
+  unit: 'ohm',
+  reason: 'It droops a little as it works.',
+});
 
 const side = (name: string) => `casualty.${name}`;
 
@@ -271,52 +306,3 @@ function alternator(
 function wire(name: string, a: NodeName, b: NodeName, ohms: number): Element {
   return { kind: 'resistor', name, a, b, ohms };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const rescueParameters = (): readonly Parameter[] => [
-  {
-    id: 'cable.starter',
-    name: 'main cable to the starter',
-    value: STARTER_CABLE_OHMS,
-    low: 0.0005,
-    high: 0.003,
-    unit: 'ohm',
-    reason: 'A metre or two of 25 to 35 mm2 with two joints.',
-  },
-  {
-    id: 'cable.strap',
-    name: 'body strap',
-    value: BODY_STRAP_OHMS,
-    low: 0.0002,
-    high: 0.002,
-    unit: 'ohm',
-    reason: 'Sound; a bad one is a fault, not a default.',
-  },
-  {
-    id: 'cable.post',
-    name: 'cable to a remote post',
-    value: POST_CABLE_OHMS,
-    low: 0.0004,
-    high: 0.003,
-    unit: 'ohm',
-    reason: 'From the boot it is longer and thicker.',
-  },
-  {
-    id: 'cable.link',
-    name: 'link in a string',
-    value: LINK_OHMS,
-    low: 0.0001,
-    high: 0.001,
-    unit: 'ohm',
-    reason: 'Short and thick.',
-  },
-  {
-    id: 'alternator.ohms',
-    name: 'sag of its regulation',
-    value: ALTERNATOR_OHMS,
-    low: 0.005,
-    high: 0.03,
-    unit: 'ohm',
-    reason: 'It droops a little as it works.',
-  },
-];

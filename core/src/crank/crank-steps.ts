@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import { POLARISATION } from '../battery/index.js';
 import { ALTERNATOR_OHMS } from '../circuit/index.js';
 import {
@@ -13,7 +13,14 @@ import {
 import { ALTERNATOR, ASKED, MOST_SOURCES, type Network, STARTER } from './crank-network.js';
 
 /** Step of the simulation: a fortieth of the shortest time constant, that of starter and flywheel. */
-export const STEP_SECONDS = 0.001;
+export const STEP_SECONDS = parameter(0.001, {
+  id: 'step',
+  name: 'step of the simulation',
+  low: 0.0005,
+  high: 0.002,
+  unit: 's',
+  reason: 'A fortieth of the shortest time constant.',
+});
 /** A step moves charge by a hundred-thousandth of capacity. So values that depend on charge are read every few steps. */
 const LOOK_UP_EVERY = 10;
 /** First terms of the series of sine and cosine. */
@@ -173,16 +180,3 @@ function emptyLists(steps: number): CrankLists {
   ]);
   return Object.fromEntries(lists) as CrankLists;
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const crankStepsParameters = (): readonly Parameter[] => [
-  {
-    id: 'step',
-    name: 'step of the simulation',
-    value: STEP_SECONDS,
-    low: 0.0005,
-    high: 0.002,
-    unit: 's',
-    reason: 'A fortieth of the shortest time constant.',
-  },
-];

@@ -2,7 +2,7 @@
 export * from './quick.js';
 export * from './crank-case.js';
 export * from './transient.js';
-export { crankStepsParameters, STEP_SECONDS } from './crank-steps.js';
+export { STEP_SECONDS } from './crank-steps.js';
 export * from './outcome.js';
 export * from './wake.js';
 export * from './rest.js';

@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import { defaultStarter, type Engine } from '../engine/index.js';
 import { leadHeatCapacity, type LeadSet, leadSetOhms } from '../leads/index.js';
 import type { HouseRules } from '../rules/index.js';
@@ -22,11 +22,32 @@ export interface CrankHeat {
 }
 
 /** Heat that a starter's windings hold, J/K per litre of engine: starters grow with the engine they turn. */
-export const WINDING_J_PER_K_PER_L = 140;
+export const WINDING_J_PER_K_PER_L = parameter(140, {
+  id: 'rest.winding',
+  name: 'heat held by starter windings',
+  low: 80,
+  high: 250,
+  unit: 'J/K per litre',
+  reason: 'About a third of a kilogram of copper for each litre that the starter turns.',
+});
 /** Windings give their heat to the starter's body with this time constant, seconds. */
-export const WINDING_COOLS_S = 150;
+export const WINDING_COOLS_S = parameter(150, {
+  id: 'rest.windingCools',
+  name: 'time constant of windings cooling',
+  low: 60,
+  high: 300,
+  unit: 's',
+  reason: 'Into the starter body, which stays cool far longer than they do.',
+});
 /** Heat that leaves a lead in still air, W/(m2 K). */
-export const LEAD_COOLS_W = 15;
+export const LEAD_COOLS_W = parameter(15, {
+  id: 'rest.leadCools',
+  name: 'heat a lead gives to still air',
+  low: 8,
+  high: 25,
+  unit: 'W/(m2 K)',
+  reason: 'Free convection and radiation; wind only helps.',
+});
 /** Insulation adds this much to a conductor's diameter, m. */
 const INSULATION_M = 0.004;
 
@@ -107,34 +128,3 @@ export function restNeed(heat: CrankHeat, tries: readonly Try[], rules: HouseRul
     starterRiseC: starterC,
   };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const restParameters = (): readonly Parameter[] => [
-  {
-    id: 'rest.winding',
-    name: 'heat held by starter windings',
-    value: WINDING_J_PER_K_PER_L,
-    low: 80,
-    high: 250,
-    unit: 'J/K per litre',
-    reason: 'About a third of a kilogram of copper for each litre that the starter turns.',
-  },
-  {
-    id: 'rest.windingCools',
-    name: 'time constant of windings cooling',
-    value: WINDING_COOLS_S,
-    low: 60,
-    high: 300,
-    unit: 's',
-    reason: 'Into the starter body, which stays cool far longer than they do.',
-  },
-  {
-    id: 'rest.leadCools',
-    name: 'heat a lead gives to still air',
-    value: LEAD_COOLS_W,
-    low: 8,
-    high: 25,
-    unit: 'W/(m2 K)',
-    reason: 'Free convection and radiation; wind only helps.',
-  },
-];

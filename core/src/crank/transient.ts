@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import { defaultStarter, neededRpm } from '../engine/index.js';
 import { leadHeatCapacity } from '../leads/index.js';
 import type { CrankCase } from './crank-case.js';
@@ -20,7 +20,14 @@ export interface CrankTrace extends CrankLists {
 }
 
 /** Speed and volts must hold this long for the engine to fire and run. */
-export const HOLD_SECONDS = 1;
+export const HOLD_SECONDS = parameter(1, {
+  id: 'fires.hold',
+  name: 'speed must hold',
+  low: 0.5,
+  high: 2,
+  unit: 's',
+  reason: 'Then it fires and runs.',
+});
 
 /** Follows a crank from the closing of the starter contact. Says whether the engine starts, and the cost. */
 export function simulateCrank(input: CrankCase): CrankTrace {
@@ -68,16 +75,3 @@ function startMoment(
   }
   return null;
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const transientParameters = (): readonly Parameter[] => [
-  {
-    id: 'fires.hold',
-    name: 'speed must hold',
-    value: HOLD_SECONDS,
-    low: 0.5,
-    high: 2,
-    unit: 's',
-    reason: 'Then it fires and runs.',
-  },
-];

@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import type { BatteryRating, BatteryState } from '../battery/index.js';
 import { modelBattery, type Rescue, rescueCircuit, solveDc, voltsAcross } from '../circuit/index.js';
 
@@ -9,7 +9,25 @@ export interface Converter {
   /** From the first press to contactors closed, if the traction battery has charge, seconds. */
   readonly closesAfterSeconds: number;
 }
-export const USUAL_CONVERTER: Converter = { volts: 14.2, maxAmps: 120, closesAfterSeconds: 3 };
+export const USUAL_CONVERTER: Converter = {
+  volts: parameter(14.2, {
+    id: 'converter.volts',
+    name: 'converter of an EV or hybrid',
+    low: 13.2,
+    high: 14.8,
+    unit: 'V',
+    reason: 'Feeds back once the contactors close.',
+  }),
+  maxAmps: 120,
+  closesAfterSeconds: parameter(3, {
+    id: 'converter.seconds',
+    name: 'press to contactors closed',
+    low: 1,
+    high: 8,
+    unit: 's',
+    reason: 'Self-test first.',
+  }),
+};
 
 /** A wake-up to be followed in time. */
 export interface WakeCase {
@@ -98,25 +116,3 @@ export function simulateWake(input: WakeCase): WakeTrace {
     sourceCoulombs,
   };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const wakeParameters = (): readonly Parameter[] => [
-  {
-    id: 'converter.volts',
-    name: 'converter of an EV or hybrid',
-    value: USUAL_CONVERTER.volts,
-    low: 13.2,
-    high: 14.8,
-    unit: 'V',
-    reason: 'Feeds back once the contactors close.',
-  },
-  {
-    id: 'converter.seconds',
-    name: 'press to contactors closed',
-    value: USUAL_CONVERTER.closesAfterSeconds,
-    low: 1,
-    high: 8,
-    unit: 's',
-    reason: 'Self-test first.',
-  },
-];

@@ -479,7 +479,7 @@ export function proposals(
   tools: readonly Tool[],
   moment: Moment = {},
 ): Proposal[] {
-  const standing = standingEvidence(evidence, crowd.repairs);
+  const valid = validEvidence(evidence, crowd.repairs);
   const when: Moment = { mayFreeze: crowd.profile.tempC <= MAY_FREEZE_C, ...moment };
   const shares = weigh(crowd, evidence);
   const now = byCause(crowd, shares);
@@ -488,7 +488,7 @@ export function proposals(
     .slice(0, 3)
     .map(({ cause }) => cause);
   return checksFor(crowd.profile, tools)
-    .filter((check) => !check.isVolunteered && isPossibleNow(check.id, standing, tools, when))
+    .filter((check) => !check.isVolunteered && isPossibleNow(check.id, valid, tools, when))
     .flatMap((check) => stillOpen(check, evidence, crowd))
     .map(({ check, battery }): Proposal => {
       const gainBits = Math.max(0, doubt - expectedDoubt(crowd, shares, check, battery));
@@ -515,7 +515,7 @@ function entropy(shares: readonly number[] | Float64Array): number {
  *
  * @param repairs of the job, in order
  */
-export function standingEvidence<E extends DiagnosisEvidence>(
+export function validEvidence<E extends DiagnosisEvidence>(
   evidence: readonly E[],
   repairs: readonly Change[],
 ): E[] {
@@ -534,7 +534,7 @@ export function stillOpen(
   found: readonly DiagnosisEvidence[],
   { profile: { systemVolts }, repairs }: Pick<Crowd, 'profile' | 'repairs'>,
 ): { check: Check; battery?: number }[] {
-  const evidence = standingEvidence(found, repairs);
+  const evidence = validEvidence(found, repairs);
   if (evidence.some((e) => e.check === check.toldBy && e.battery !== undefined)) return [];
   const done = evidence.filter((e) => e.check === check.id);
   if (done.length === 0) return [{ check }];

@@ -1,4 +1,4 @@
-import { interpolate, type Knots, type Parameter, type Range, requireInRange } from '../quantities/index.js';
+import { interpolate, type Knots, type Range, requireInRange, parameter } from '../quantities/index.js';
 
 export const FUELS = ['petrol', 'diesel'] as const;
 export type Fuel = (typeof FUELS)[number];
@@ -26,9 +26,43 @@ export interface Starter {
 }
 
 /** Drag per litre of an ordinary engine: pumping and compression, whatever the oil, N m. */
-export const DRY_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 17, diesel: 26 };
+export const DRY_DRAG_NM_PER_L: Record<Fuel, number> = {
+  petrol: parameter(17, {
+    id: 'engine.dryPetrol',
+    name: 'drag whatever the oil, petrol',
+    low: 11,
+    high: 22,
+    unit: 'N m/L',
+    reason: 'Pumping and compression.',
+  }),
+  diesel: parameter(26, {
+    id: 'engine.dryDiesel',
+    name: 'the same, diesel',
+    low: 18,
+    high: 34,
+    unit: 'N m/L',
+    reason: 'Higher compression.',
+  }),
+};
 /** Drag per litre of an ordinary engine from the oil film at 25 degC and reference speed, N m. */
-export const OIL_DRAG_NM_PER_L: Record<Fuel, number> = { petrol: 7, diesel: 10.5 };
+export const OIL_DRAG_NM_PER_L: Record<Fuel, number> = {
+  petrol: parameter(7, {
+    id: 'engine.oilPetrol',
+    name: 'drag of the oil film, petrol',
+    low: 5,
+    high: 14,
+    unit: 'N m/L',
+    reason: 'At 25 degC and 250 rpm.',
+  }),
+  diesel: parameter(10.5, {
+    id: 'engine.oilDiesel',
+    name: 'the same, diesel',
+    low: 7,
+    high: 18,
+    unit: 'N m/L',
+    reason: 'More bearings, thicker oil.',
+  }),
+};
 /**
  * Drag per litre against an ordinary engine's, by displacement in litres: bearings, rings and what leaks past them grow with surfaces, not
  * with volume. Set so that sound engines draw what they draw in the field at 20 degC (field guide, section 17).
@@ -55,15 +89,36 @@ export const DRAG_PER_L_BY_SIZE: Record<Fuel, Knots> = {
 /** Crank speed the oil drag is stated at: 250 rpm, rad/s. */
 const OIL_REFERENCE_RAD_S = 26.2;
 /** Oil drag grows by e per this many degC of cold: cranking drag near four times at -18 degC against 25. */
-export const OIL_E_FOLD_C = 31.6;
+export const OIL_E_FOLD_C = parameter(31.6, {
+  id: 'engine.oilFold',
+  name: 'cold that multiplies oil drag by e',
+  low: 24,
+  high: 40,
+  unit: 'degC',
+  reason: 'Cranking drag near four times at -18 degC.',
+});
 /** Torque to break a stopped engine away, against its dry drag: a piston stands on compression. */
-export const BREAKAWAY_FACTOR = 1.5;
+export const BREAKAWAY_FACTOR = parameter(1.5, {
+  id: 'engine.breakaway',
+  name: 'first movement against dry drag',
+  low: 1.2,
+  high: 2.2,
+  unit: 'times',
+  reason: 'A piston stands on compression.',
+});
 
 /** Share of the oil's drag at reference speed that a stopped engine holds with: the film is thin where it stood. */
 const STIFF_OIL_SHARE = 0.8;
 
 /** Starter efficiency from electrical torque to crankshaft, through brushes and gears. */
-export const STARTER_EFFICIENCY = 0.75;
+export const STARTER_EFFICIENCY = parameter(0.75, {
+  id: 'starter.efficiency',
+  name: 'starter to crankshaft',
+  low: 0.6,
+  high: 0.85,
+  unit: '',
+  reason: 'Brushes and gears.',
+});
 /** Cranking speed at 25 degC that a healthy machine is built for, rpm by displacement in litres. */
 const DESIGN_RPM: Record<Fuel, Knots> = {
   petrol: [
@@ -80,9 +135,23 @@ const DESIGN_RPM: Record<Fuel, Knots> = {
   ],
 };
 /** Volts a healthy 12 V battery holds at the starter at its design speed. */
-export const DESIGN_VOLTS = 11.7;
+export const DESIGN_VOLTS = parameter(11.7, {
+  id: 'starter.designVolts',
+  name: 'volts a starter is sized for',
+  low: 11.2,
+  high: 12,
+  unit: 'V',
+  reason: 'What a healthy battery holds while cranking.',
+});
 /** Share of the design volts lost in the starter's own resistance. */
-export const DESIGN_OHMIC_SHARE = 0.145;
+export const DESIGN_OHMIC_SHARE = parameter(0.145, {
+  id: 'starter.ohmicShare',
+  name: 'share lost in its own resistance',
+  low: 0.1,
+  high: 0.25,
+  unit: '',
+  reason: 'At its design speed.',
+});
 
 /**
  * Injection and glow control drop out under this while cranking, V by displacement at 12 V: what is built around a small battery must hold
@@ -219,7 +288,24 @@ export function compressionRipple(engine: Engine): number {
 }
 
 /** Turning inertia at the crankshaft per litre, kg m2: flywheel, crank and the geared-up starter. */
-export const INERTIA_PER_L: Record<Fuel, number> = { petrol: 0.1, diesel: 0.17 };
+export const INERTIA_PER_L: Record<Fuel, number> = {
+  petrol: parameter(0.1, {
+    id: 'engine.inertiaPetrol',
+    name: 'inertia, petrol',
+    low: 0.06,
+    high: 0.16,
+    unit: 'kg m2/L',
+    reason: 'Flywheel, crank and the geared-up starter.',
+  }),
+  diesel: parameter(0.17, {
+    id: 'engine.inertiaDiesel',
+    name: 'inertia, diesel',
+    low: 0.1,
+    high: 0.26,
+    unit: 'kg m2/L',
+    reason: 'A heavier flywheel.',
+  }),
+};
 
 /**
  * Turning inertia at the crankshaft, kg m2. A default by displacement.
@@ -230,168 +316,59 @@ export function inertiaKgM2(engine: Engine): number {
   return INERTIA_PER_L[engine.fuel] * engine.displacementL;
 }
 
-/** Parameters of this file, each with its range and reason. */
-export const engineParameters = (): readonly Parameter[] => [
-  {
-    id: 'engine.dryPetrol',
-    name: 'drag whatever the oil, petrol',
-    value: DRY_DRAG_NM_PER_L.petrol,
-    low: 11,
-    high: 22,
-    unit: 'N m/L',
-    reason: 'Pumping and compression.',
-  },
-  {
-    id: 'engine.dryDiesel',
-    name: 'the same, diesel',
-    value: DRY_DRAG_NM_PER_L.diesel,
-    low: 18,
-    high: 34,
-    unit: 'N m/L',
-    reason: 'Higher compression.',
-  },
-  {
-    id: 'engine.oilPetrol',
-    name: 'drag of the oil film, petrol',
-    value: OIL_DRAG_NM_PER_L.petrol,
-    low: 5,
-    high: 14,
-    unit: 'N m/L',
-    reason: 'At 25 degC and 250 rpm.',
-  },
-  {
-    id: 'engine.oilDiesel',
-    name: 'the same, diesel',
-    value: OIL_DRAG_NM_PER_L.diesel,
-    low: 7,
-    high: 18,
-    unit: 'N m/L',
-    reason: 'More bearings, thicker oil.',
-  },
-  {
-    id: 'engine.oilFold',
-    name: 'cold that multiplies oil drag by e',
-    value: OIL_E_FOLD_C,
-    low: 24,
-    high: 40,
-    unit: 'degC',
-    reason: 'Cranking drag near four times at -18 degC.',
-  },
-  {
-    id: 'engine.breakaway',
-    name: 'first movement against dry drag',
-    value: BREAKAWAY_FACTOR,
-    low: 1.2,
-    high: 2.2,
-    unit: 'times',
-    reason: 'A piston stands on compression.',
-  },
-  {
-    id: 'engine.dragBigPetrol',
-    name: 'drag per litre of a 5.7 L petrol engine',
-    value: interpolate(DRAG_PER_L_BY_SIZE.petrol, 5.7),
-    low: 0.4,
-    high: 0.65,
-    unit: 'of 1.2 L',
-    reason: 'Such engines draw 150 to 250 A at 20 degC.',
-  },
-  {
-    id: 'engine.dragBigDiesel',
-    name: 'drag per litre of a 12.8 L diesel',
-    value: interpolate(DRAG_PER_L_BY_SIZE.diesel, 12.8),
-    low: 0.6,
-    high: 0.9,
-    unit: 'of 2 L',
-    reason: 'Such engines draw 350 to 600 A of 24 V at 20 degC.',
-  },
-  {
-    id: 'engine.needBigDiesel',
-    name: 'speed that fires a 13 L diesel',
-    value: interpolate(DIESEL_NEED_BY_SIZE, 13),
-    low: 0.6,
-    high: 0.85,
-    unit: 'of 2 L',
-    reason: 'A large cylinder loses less of its heat to its walls.',
-  },
-  {
-    id: 'engine.control12',
-    name: 'volts that control units hold to',
-    value: CONTROL_MIN_VOLTS.at(-1)![1],
-    low: 6.5,
-    high: 8.5,
-    unit: 'V',
-    reason: 'Of 12 V; 6 to 6.5 V around small batteries, 14 V of 24.',
-  },
-  {
-    id: 'engine.inertiaPetrol',
-    name: 'inertia, petrol',
-    value: INERTIA_PER_L.petrol,
-    low: 0.06,
-    high: 0.16,
-    unit: 'kg m2/L',
-    reason: 'Flywheel, crank and the geared-up starter.',
-  },
-  {
-    id: 'engine.inertiaDiesel',
-    name: 'inertia, diesel',
-    value: INERTIA_PER_L.diesel,
-    low: 0.1,
-    high: 0.26,
-    unit: 'kg m2/L',
-    reason: 'A heavier flywheel.',
-  },
-  {
-    id: 'engine.ripple4',
-    name: 'swing of torque, four cylinders',
-    value: compressionRipple({ fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 }),
-    low: 0.2,
-    high: 0.6,
-    unit: '',
-    reason: 'Fewer cylinders, deeper swing.',
-  },
-  {
-    id: 'engine.needPetrol',
-    name: 'speed that fires at 25 degC, petrol',
-    value: NEEDED_RPM.petrol.at(-1)![1],
-    low: 50,
-    high: 100,
-    unit: 'rpm',
-    reason: 'Rises with cold.',
-  },
-  {
-    id: 'engine.needDiesel',
-    name: 'the same, diesel with glow plugs',
-    value: NEEDED_RPM.diesel.at(-1)![1],
-    low: 80,
-    high: 150,
-    unit: 'rpm',
-    reason: 'Compression must heat the air.',
-  },
-  {
-    id: 'starter.efficiency',
-    name: 'starter to crankshaft',
-    value: STARTER_EFFICIENCY,
-    low: 0.6,
-    high: 0.85,
-    unit: '',
-    reason: 'Brushes and gears.',
-  },
-  {
-    id: 'starter.designVolts',
-    name: 'volts a starter is sized for',
-    value: DESIGN_VOLTS,
-    low: 11.2,
-    high: 12,
-    unit: 'V',
-    reason: 'What a healthy battery holds while cranking.',
-  },
-  {
-    id: 'starter.ohmicShare',
-    name: 'share lost in its own resistance',
-    value: DESIGN_OHMIC_SHARE,
-    low: 0.1,
-    high: 0.25,
-    unit: '',
-    reason: 'At its design speed.',
-  },
-];
+parameter(interpolate(DRAG_PER_L_BY_SIZE.petrol, 5.7), {
+  id: 'engine.dragBigPetrol',
+  name: 'drag per litre of a 5.7 L petrol engine',
+  low: 0.4,
+  high: 0.65,
+  unit: 'of 1.2 L',
+  reason: 'Such engines draw 150 to 250 A at 20 degC.',
+});
+parameter(interpolate(DRAG_PER_L_BY_SIZE.diesel, 12.8), {
+  id: 'engine.dragBigDiesel',
+  name: 'drag per litre of a 12.8 L diesel',
+  low: 0.6,
+  high: 0.9,
+  unit: 'of 2 L',
+  reason: 'Such engines draw 350 to 600 A of 24 V at 20 degC.',
+});
+parameter(interpolate(DIESEL_NEED_BY_SIZE, 13), {
+  id: 'engine.needBigDiesel',
+  name: 'speed that fires a 13 L diesel',
+  low: 0.6,
+  high: 0.85,
+  unit: 'of 2 L',
+  reason: 'A large cylinder loses less of its heat to its walls.',
+});
+parameter(CONTROL_MIN_VOLTS.at(-1)![1], {
+  id: 'engine.control12',
+  name: 'volts that control units hold to',
+  low: 6.5,
+  high: 8.5,
+  unit: 'V',
+  reason: 'Of 12 V; 6 to 6.5 V around small batteries, 14 V of 24.',
+});
+parameter(compressionRipple({ fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 }), {
+  id: 'engine.ripple4',
+  name: 'swing of torque, four cylinders',
+  low: 0.2,
+  high: 0.6,
+  unit: '',
+  reason: 'Fewer cylinders, deeper swing.',
+});
+parameter(NEEDED_RPM.petrol.at(-1)![1], {
+  id: 'engine.needPetrol',
+  name: 'speed that fires at 25 degC, petrol',
+  low: 50,
+  high: 100,
+  unit: 'rpm',
+  reason: 'Rises with cold.',
+});
+parameter(NEEDED_RPM.diesel.at(-1)![1], {
+  id: 'engine.needDiesel',
+  name: 'the same, diesel with glow plugs',
+  low: 80,
+  high: 150,
+  unit: 'rpm',
+  reason: 'Compression must heat the air.',
+});

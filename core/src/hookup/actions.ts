@@ -1,7 +1,7 @@
 import { CLAMP_IDS, type ClampId } from '../circuit/index.js';
 import type { Machine } from '../machine/index.js';
 import type { Circumstance, WrongMetal } from './judge/circumstances.js';
-import { anyClampOn, type HookupState, NOTHING_CONNECTED, stands } from './judge/state.js';
+import { anyClampOn, type HookupState, NOTHING_CONNECTED, isInForce } from './judge/state.js';
 
 /** Steps that change nothing the circuit can show, but must be done. */
 export const CONFIRMATIONS = [
@@ -98,8 +98,8 @@ function confirmed(state: HookupState, what: Confirmation): HookupState {
 }
 
 function noted(state: HookupState, what: Circumstance, on: boolean): HookupState {
-  const others = (state.standing ?? []).filter((c) => c !== what);
-  return { ...state, standing: on ? [...others, what] : others };
+  const others = (state.circumstances ?? []).filter((c) => c !== what);
+  return { ...state, circumstances: on ? [...others, what] : others };
 }
 
 function detach(state: HookupState, clamp: ClampId): HookupState {
@@ -132,7 +132,7 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
       if (action.what === 'negative-on') return !state.negativeOff;
       return state.confirmed.includes(action.what);
     case 'circumstance':
-      return stands(state, action.what) === action.on;
+      return isInForce(state, action.what) === action.on;
   }
 }
 

@@ -63,7 +63,9 @@ function stateSeen(state: HookupState): HookupState {
       ),
     }),
     // The mirror itself stands for a plus on the body.
-    ...(state.standing && { standing: state.standing.filter((what) => what !== 'positive-earth') }),
+    ...(state.circumstances && {
+      circumstances: state.circumstances.filter((what) => what !== 'positive-earth'),
+    }),
   };
 }
 

@@ -28,7 +28,7 @@ export function applyEvent(job: Job | null, event: JobEvent, log: () => readonly
  * The version of the fold. Raise it with every change after which an old log folds to another job: a snapshot of another version is folded
  * again, at the start of a server or when it is read.
  */
-export const FOLD_VERSION = 1;
+export const FOLD_VERSION = 2;
 
 /**
  * A job from its whole log: `applyEvent` one event after the other, without those that a later one took back.

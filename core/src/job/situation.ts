@@ -1,6 +1,6 @@
 import type { BatteryBar } from '../battery/index.js';
 import type { StopCondition } from '../diagnosis/index.js';
-import { NOTHING_CONNECTED, stands } from '../hookup/index.js';
+import { NOTHING_CONNECTED, isInForce } from '../hookup/index.js';
 import type { Machine } from '../machine/index.js';
 import { casualtyBatteries, type CasualtyBatteries } from '../plan/index.js';
 import type { HouseRules } from '../rules/index.js';
@@ -33,14 +33,14 @@ export function readingsOf(job: Job): JobReadings {
   const turns = turnsOf(job);
   const last = job.attempts.at(-1);
   const started = last?.outcome === 'started' && turns.attempts.at(-1) !== last ? [last] : [];
-  const isNotedRunning = stands(hookup, 'casualty-engine-runs');
+  const isNotedRunning = isInForce(hookup, 'casualty-engine-runs');
   return {
     ...{ readings, repairs, scene, call, parked, replaced, stops, findings, modelId },
     ...(thawedAt && { thawedAt }),
     symptoms: turns.symptoms,
     figures: [...figures, ...turns.figures],
     attempts: [...turns.attempts, ...started],
-    hookup: { ...NOTHING_CONNECTED, ...(isNotedRunning && { standing: ['casualty-engine-runs'] }) },
+    hookup: { ...NOTHING_CONNECTED, ...(isNotedRunning && { circumstances: ['casualty-engine-runs'] }) },
   };
 }
 

@@ -1,4 +1,4 @@
-import { type Parameter, type Range, requireInRange } from '../quantities/index.js';
+import { type Range, requireInRange, parameter } from '../quantities/index.js';
 
 export const CONDUCTORS = ['copper', 'copper-clad-aluminium'] as const;
 export type Conductor = (typeof CONDUCTORS)[number];
@@ -23,12 +23,61 @@ export const LEAD_RANGES = {
 } as const satisfies Record<string, Range>;
 
 /** Resistivity at 20 degC, ohm mm2 / m: annealed copper; aluminium core with a tenth of copper by volume. */
-export const RESISTIVITY: Record<Conductor, number> = { copper: 0.01724, 'copper-clad-aluminium': 0.0265 };
+export const RESISTIVITY: Record<Conductor, number> = {
+  copper: parameter(0.01724, {
+    id: 'lead.copper',
+    name: 'resistivity of copper',
+    low: 0.0169,
+    high: 0.0178,
+    unit: 'ohm mm2/m',
+    reason: 'Annealed, at 20 degC.',
+  }),
+  'copper-clad-aluminium': parameter(0.0265, {
+    id: 'lead.clad',
+    name: 'resistivity of copper-clad aluminium',
+    low: 0.0255,
+    high: 0.0285,
+    unit: 'ohm mm2/m',
+    reason: 'Aluminium core with a tenth of copper.',
+  }),
+};
 /** Change of resistance per degC: near equal for copper and aluminium. */
-export const OHMS_PER_DEGC = 0.0039;
+export const OHMS_PER_DEGC = parameter(0.0039, {
+  id: 'lead.perDegC',
+  name: 'resistance per degree',
+  low: 0.0038,
+  high: 0.0041,
+  unit: '1/degC',
+  reason: 'Nearly equal for both metals.',
+});
 
 /** Contact of one clamp, ohms: bright jaws on steel; worn teeth; loose or dirty. */
-export const CLAMP_OHMS: Record<ClampContact, number> = { clean: 0.0003, worn: 0.001, poor: 0.003 };
+export const CLAMP_OHMS: Record<ClampContact, number> = {
+  clean: parameter(0.0003, {
+    id: 'clampOhms',
+    name: 'contact of a clean clamp',
+    low: 0.0001,
+    high: 0.001,
+    unit: 'ohm',
+    reason: 'Bright jaws on steel; worn teeth and dirt make it ten times as much.',
+  }),
+  worn: parameter(0.001, {
+    id: 'clampOhms.worn',
+    name: 'contact of a worn clamp',
+    low: 0.0005,
+    high: 0.002,
+    unit: 'ohm',
+    reason: 'Worn teeth still touch in places.',
+  }),
+  poor: parameter(0.003, {
+    id: 'clampOhms.poor',
+    name: 'contact of a poor clamp',
+    low: 0.002,
+    high: 0.01,
+    unit: 'ohm',
+    reason: 'Loose or dirty: volts are lost as heat here.',
+  }),
+};
 
 /**
  * Resistance of ONE conductor of the set without its clamps, ohms, at `tempC`.
@@ -55,7 +104,17 @@ export function leadSetOhms(set: LeadSet, tempC: number): number {
 }
 
 /** Heat held per volume, J / (m3 K): copper; aluminium core with a tenth of copper. */
-export const HEAT_PER_M3: Record<Conductor, number> = { copper: 3.45e6, 'copper-clad-aluminium': 2.53e6 };
+export const HEAT_PER_M3: Record<Conductor, number> = {
+  copper: parameter(3.45e6, {
+    id: 'lead.heat',
+    name: 'heat held by copper',
+    low: 3.4e6,
+    high: 3.5e6,
+    unit: 'J/(m3 K)',
+    reason: 'Density times specific heat.',
+  }),
+  'copper-clad-aluminium': 2.53e6,
+};
 
 /**
  * Heat that warms both conductors of the set by one degree, J/K: what a crank's losses go into before the air takes any.
@@ -66,70 +125,3 @@ export function leadHeatCapacity(set: LeadSet): number {
   const m3 = 2 * set.lengthM * set.sectionMm2 * 1e-6;
   return m3 * HEAT_PER_M3[set.conductor];
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const leadSetParameters = (): readonly Parameter[] => [
-  {
-    id: 'clampOhms',
-    name: 'contact of a clean clamp',
-    value: CLAMP_OHMS.clean,
-    low: 0.0001,
-    high: 0.001,
-    unit: 'ohm',
-    reason: 'Bright jaws on steel; worn teeth and dirt make it ten times as much.',
-  },
-  {
-    id: 'clampOhms.worn',
-    name: 'contact of a worn clamp',
-    value: CLAMP_OHMS.worn,
-    low: 0.0005,
-    high: 0.002,
-    unit: 'ohm',
-    reason: 'Worn teeth still touch in places.',
-  },
-  {
-    id: 'clampOhms.poor',
-    name: 'contact of a poor clamp',
-    value: CLAMP_OHMS.poor,
-    low: 0.002,
-    high: 0.01,
-    unit: 'ohm',
-    reason: 'Loose or dirty: volts are lost as heat here.',
-  },
-  {
-    id: 'lead.copper',
-    name: 'resistivity of copper',
-    value: RESISTIVITY.copper,
-    low: 0.0169,
-    high: 0.0178,
-    unit: 'ohm mm2/m',
-    reason: 'Annealed, at 20 degC.',
-  },
-  {
-    id: 'lead.clad',
-    name: 'resistivity of copper-clad aluminium',
-    value: RESISTIVITY['copper-clad-aluminium'],
-    low: 0.0255,
-    high: 0.0285,
-    unit: 'ohm mm2/m',
-    reason: 'Aluminium core with a tenth of copper.',
-  },
-  {
-    id: 'lead.perDegC',
-    name: 'resistance per degree',
-    value: OHMS_PER_DEGC,
-    low: 0.0038,
-    high: 0.0041,
-    unit: '1/degC',
-    reason: 'Nearly equal for both metals.',
-  },
-  {
-    id: 'lead.heat',
-    name: 'heat held by copper',
-    value: HEAT_PER_M3.copper,
-    low: 3.4e6,
-    high: 3.5e6,
-    unit: 'J/(m3 K)',
-    reason: 'Density times specific heat.',
-  },
-];

@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import { type LeadSet, leadSetOhms } from './lead-set.js';
 
 /** Volts at both ends of a lead set in one moment, and the amps that flowed through it. */
@@ -26,17 +26,38 @@ export interface LeadUse extends MeasuredFactor {
 }
 
 /** Two meters, or one moved from end to end, differ by so much, V. */
-export const END_VOLTS_DEVIATION = 0.03;
+export const END_VOLTS_DEVIATION = parameter(0.03, {
+  id: 'lead.endVolts',
+  name: 'doubt of the volts at one end of the leads',
+  low: 0.01,
+  high: 0.1,
+  unit: 'V',
+  reason: 'One meter moved from end to end while the amps change a little.',
+});
 /** A clamp meter reads so far off, as a share. */
 export const CLAMP_METER_SHARE = 0.03;
 /** Fewer amps lose too few volts to tell anything, A. */
 export const LEAST_LEAD_AMPS = 10;
 /** From one use to the next the contact of four clamps differs, as a share of the whole. */
-export const BETWEEN_USES_SHARE = 0.1;
+export const BETWEEN_USES_SHARE = parameter(0.1, {
+  id: 'lead.betweenUses',
+  name: 'contact of the clamps from use to use',
+  low: 0.05,
+  high: 0.3,
+  unit: 'of the whole',
+  reason: 'Jaws never bite the same metal twice.',
+});
 /** The prior of a set that nobody has measured: as new, within this. Wide, so that one good measurement outweighs it. */
 const UNMEASURED_SPREAD = 1;
 /** A set that measures so much worse than new is marked. */
-export const LOST_FACTOR = 1.3;
+export const LOST_FACTOR = parameter(1.3, {
+  id: 'lead.lost',
+  name: 'a lead set is marked from',
+  low: 1.2,
+  high: 1.5,
+  unit: 'times new',
+  reason: 'Thirty per cent more loss is felt at the starter, and clamps are as a rule the cause.',
+});
 /** Uses that count: a set wears, and is cleaned. */
 export const USES_KEPT = 6;
 
@@ -85,34 +106,3 @@ export function factorOver(uses: readonly MeasuredFactor[]): MeasuredFactor | nu
 
 /** A set has surely lost so much that it is to be looked at: even the better end of its doubt is worse than allowed. */
 export const hasLost = ({ factor, spread }: MeasuredFactor): boolean => factor - spread >= LOST_FACTOR;
-
-/** Parameters of this file, each with its range and reason. */
-export const measuredSetParameters = (): readonly Parameter[] => [
-  {
-    id: 'lead.endVolts',
-    name: 'doubt of the volts at one end of the leads',
-    value: END_VOLTS_DEVIATION,
-    low: 0.01,
-    high: 0.1,
-    unit: 'V',
-    reason: 'One meter moved from end to end while the amps change a little.',
-  },
-  {
-    id: 'lead.betweenUses',
-    name: 'contact of the clamps from use to use',
-    value: BETWEEN_USES_SHARE,
-    low: 0.05,
-    high: 0.3,
-    unit: 'of the whole',
-    reason: 'Jaws never bite the same metal twice.',
-  },
-  {
-    id: 'lead.lost',
-    name: 'a lead set is marked from',
-    value: LOST_FACTOR,
-    low: 1.2,
-    high: 1.5,
-    unit: 'times new',
-    reason: 'Thirty per cent more loss is felt at the starter, and clamps are as a rule the cause.',
-  },
-];

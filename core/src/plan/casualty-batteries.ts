@@ -1,4 +1,4 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
 import {
   batteryBar,
   type BatteryBar,
@@ -42,11 +42,25 @@ export interface CasualtyBatteries {
 }
 
 /** Charge assumed of a battery nobody has measured on a machine that will not start. */
-export const ASSUMED_SOC = 0.1;
+export const ASSUMED_SOC = parameter(0.1, {
+  id: 'soc',
+  name: 'charge assumed of an unread battery',
+  low: 0,
+  high: 0.5,
+  unit: 'of full',
+  reason: 'A machine that will not start has little left; a reading replaces this.',
+});
 /** Band of that assumption: it may be quite flat or half full. */
 const ASSUMED_BAND = { low: 0, high: 0.5 } as const;
 /** Resistance growth assumed of a casualty's battery: a few winters old. */
-export const ASSUMED_AGEING = 1.3;
+export const ASSUMED_AGEING = parameter(1.3, {
+  id: 'ageing',
+  name: 'resistance growth assumed of a casualty',
+  low: 1,
+  high: 3,
+  unit: 'times new',
+  reason: 'A few winters old; most batteries in service lie between new and twice new.',
+});
 /** A battery that was fitted new and has not been read: charged at the maker's, then some weeks on a shelf. */
 const NEW_BATTERY = { soc: 0.9, socLow: 0.7, socHigh: 1, ageing: 1 } as const;
 /** Charge at which the other battery of a string can carry its half of a crank. */
@@ -164,25 +178,3 @@ export function beliefsWhileJoined(
     }),
   );
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const casualtyBatteriesParameters = (): readonly Parameter[] => [
-  {
-    id: 'soc',
-    name: 'charge assumed of an unread battery',
-    value: ASSUMED_SOC,
-    low: 0,
-    high: 0.5,
-    unit: 'of full',
-    reason: 'A machine that will not start has little left; a reading replaces this.',
-  },
-  {
-    id: 'ageing',
-    name: 'resistance growth assumed of a casualty',
-    value: ASSUMED_AGEING,
-    low: 1,
-    high: 3,
-    unit: 'times new',
-    reason: 'A few winters old; most batteries in service lie between new and twice new.',
-  },
-];

@@ -8,7 +8,7 @@ import {
 import type { Rescue } from '../circuit/index.js';
 import { type CrankPoint, crankPoint, prepareCrank } from '../crank/index.js';
 import { defaultStarter, type Engine } from '../engine/index.js';
-import { normal, type Parameter, type Random } from '../quantities/index.js';
+import { normal, type Random, parameter } from '../quantities/index.js';
 import type { BatteryBelief } from './casualty-batteries.js';
 
 /** What is not known of a crank. Each is drawn once per sample. */
@@ -26,28 +26,105 @@ export const UNKNOWNS = [
 export type Unknown = (typeof UNKNOWNS)[number];
 
 /** Resistance growth of a battery of unknown age: most lie between new and twice new. */
-export const AGEING_MEDIAN = 1.3;
-export const AGEING_LOG_DEVIATION = 0.25;
+export const AGEING_MEDIAN = parameter(1.3, {
+  id: 'odds.ageingMedian',
+  name: 'median age drawn',
+  low: 1.1,
+  high: 1.6,
+  unit: 'times new',
+  reason: 'As assumed of a casualty.',
+});
+export const AGEING_LOG_DEVIATION = parameter(0.25, {
+  id: 'odds.ageing',
+  name: 'spread of age, logarithmic',
+  low: 0.15,
+  high: 0.4,
+  unit: '',
+  reason: 'Most lie between new and twice new.',
+});
 /** What is left of that spread where the battery's strength is known. */
-export const KNOWN_AGEING_LOG_DEVIATION = 0.1;
+export const KNOWN_AGEING_LOG_DEVIATION = parameter(0.1, {
+  id: 'odds.ageingKnown',
+  name: 'spread of age where the strength is known, logarithmic',
+  low: 0.05,
+  high: 0.15,
+  unit: '',
+  reason: 'A tester is good to about a twentieth, a worked-out strength to twice that.',
+});
 /** Clamp contact varies by a factor: one contact in six is worse than half as much again. */
-export const CLAMP_LOG_DEVIATION = 0.4;
+export const CLAMP_LOG_DEVIATION = parameter(0.4, {
+  id: 'odds.clamps',
+  name: 'spread of contacts, logarithmic',
+  low: 0.2,
+  high: 0.7,
+  unit: '',
+  reason: 'One in six is worse than half as much again.',
+});
 /** Drag of engines of one size differs by oil and wear. */
-export const DRAG_DEVIATION = 0.1;
+export const DRAG_DEVIATION = parameter(0.1, {
+  id: 'odds.drag',
+  name: 'spread of drag',
+  low: 0.05,
+  high: 0.2,
+  unit: '',
+  reason: 'Oil and wear.',
+});
 /** Starters of one size differ by make, brushes and gears. */
-export const STARTER_DEVIATION = 0.07;
+export const STARTER_DEVIATION = parameter(0.07, {
+  id: 'odds.starter',
+  name: 'spread of the starter',
+  low: 0.04,
+  high: 0.12,
+  unit: '',
+  reason: 'Make, brushes and gears.',
+});
 /** The first movement differs by where the pistons stopped and how long they stood. */
-export const BREAKAWAY_DEVIATION = 0.1;
+export const BREAKAWAY_DEVIATION = parameter(0.1, {
+  id: 'odds.breakaway',
+  name: 'spread of the first movement',
+  low: 0.05,
+  high: 0.2,
+  unit: '',
+  reason: 'Where the pistons stopped, and how long they stood.',
+});
 /** The volts that control units hold to differ by make. */
-export const CONTROL_DEVIATION = 0.06;
+export const CONTROL_DEVIATION = parameter(0.06, {
+  id: 'odds.control',
+  name: 'spread of the volts that control units hold to',
+  low: 0.03,
+  high: 0.1,
+  unit: '',
+  reason: 'Makes differ; drawn together with the speed that fires.',
+});
 /** A source's resistance differs from what its rating and the cold say, logarithmic. */
-export const SOURCE_LOG_DEVIATION = 0.15;
+export const SOURCE_LOG_DEVIATION = parameter(0.15, {
+  id: 'odds.source',
+  name: "spread of a source's resistance, logarithmic",
+  low: 0.08,
+  high: 0.3,
+  unit: '',
+  reason: 'Its age, its true peak, and the cold in it.',
+});
 /** No draw goes below this share of what is likely: nothing turns into its opposite. */
 const LEAST_DRAWN = 0.5;
 /** Oil and battery lag behind the air, degC. */
-export const TEMPERATURE_DEVIATION = 2.5;
+export const TEMPERATURE_DEVIATION = parameter(2.5, {
+  id: 'odds.temperature',
+  name: 'spread of temperature',
+  low: 1,
+  high: 5,
+  unit: 'degC',
+  reason: 'Metal and acid lag behind the air.',
+});
 /** Speed at which an engine fires differs by tune; it widens the threshold rather than the speed. */
-export const NEEDED_DEVIATION = 0.08;
+export const NEEDED_DEVIATION = parameter(0.08, {
+  id: 'odds.needed',
+  name: 'spread of the speed that fires',
+  low: 0.04,
+  high: 0.15,
+  unit: '',
+  reason: 'Tune and fuel.',
+});
 
 /** What a draw is made of: the circuit at its most likely values, whose batteries are replaced in each. */
 export interface DrawnOf {
@@ -166,106 +243,3 @@ function drawnAgeing({ ageing }: BatteryBelief, draw: Draw): number {
   const spread = ageing === undefined ? AGEING_LOG_DEVIATION : KNOWN_AGEING_LOG_DEVIATION;
   return Math.min(max, Math.max(min, (ageing ?? AGEING_MEDIAN) * Math.exp(draw.ageing * spread)));
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const oddsParameters = (): readonly Parameter[] => [
-  {
-    id: 'odds.ageingMedian',
-    name: 'median age drawn',
-    value: AGEING_MEDIAN,
-    low: 1.1,
-    high: 1.6,
-    unit: 'times new',
-    reason: 'As assumed of a casualty.',
-  },
-  {
-    id: 'odds.ageing',
-    name: 'spread of age, logarithmic',
-    value: AGEING_LOG_DEVIATION,
-    low: 0.15,
-    high: 0.4,
-    unit: '',
-    reason: 'Most lie between new and twice new.',
-  },
-  {
-    id: 'odds.clamps',
-    name: 'spread of contacts, logarithmic',
-    value: CLAMP_LOG_DEVIATION,
-    low: 0.2,
-    high: 0.7,
-    unit: '',
-    reason: 'One in six is worse than half as much again.',
-  },
-  {
-    id: 'odds.drag',
-    name: 'spread of drag',
-    value: DRAG_DEVIATION,
-    low: 0.05,
-    high: 0.2,
-    unit: '',
-    reason: 'Oil and wear.',
-  },
-  {
-    id: 'odds.starter',
-    name: 'spread of the starter',
-    value: STARTER_DEVIATION,
-    low: 0.04,
-    high: 0.12,
-    unit: '',
-    reason: 'Make, brushes and gears.',
-  },
-  {
-    id: 'odds.breakaway',
-    name: 'spread of the first movement',
-    value: BREAKAWAY_DEVIATION,
-    low: 0.05,
-    high: 0.2,
-    unit: '',
-    reason: 'Where the pistons stopped, and how long they stood.',
-  },
-  {
-    id: 'odds.control',
-    name: 'spread of the volts that control units hold to',
-    value: CONTROL_DEVIATION,
-    low: 0.03,
-    high: 0.1,
-    unit: '',
-    reason: 'Makes differ; drawn together with the speed that fires.',
-  },
-  {
-    id: 'odds.source',
-    name: "spread of a source's resistance, logarithmic",
-    value: SOURCE_LOG_DEVIATION,
-    low: 0.08,
-    high: 0.3,
-    unit: '',
-    reason: 'Its age, its true peak, and the cold in it.',
-  },
-  {
-    id: 'odds.ageingKnown',
-    name: 'spread of age where the strength is known, logarithmic',
-    value: KNOWN_AGEING_LOG_DEVIATION,
-    low: 0.05,
-    high: 0.15,
-    unit: '',
-    reason: 'A tester is good to about a twentieth, a worked-out strength to twice that.',
-  },
-  {
-    id: 'odds.temperature',
-    name: 'spread of temperature',
-    value: TEMPERATURE_DEVIATION,
-    low: 1,
-    high: 5,
-    unit: 'degC',
-    reason: 'Metal and acid lag behind the air.',
-  },
-  {
-    id: 'odds.needed',
-    name: 'spread of the speed that fires',
-    value: NEEDED_DEVIATION,
-    low: 0.04,
-    high: 0.15,
-    unit: '',
-    reason: 'Tune and fuel.',
-  },
-];

@@ -1,53 +1,43 @@
-import type { Parameter } from '../quantities/index.js';
+import { parameter } from '../quantities/index.js';
+
+const minutes = (
+  key: string,
+  value: number,
+  low: number,
+  high: number,
+  name: string,
+  reason: string,
+): number => parameter(value, { id: `hands.${key}`, name, low, high, unit: 'min', reason });
 
 /** Minutes of hands for each thing of a rescue: gloves on, in the dark. */
 export const HAND_MINUTES = {
   /** A pack or booster placed, clamped on and looked at. */
-  pack: 2,
+  pack: minutes('pack', 2, 1, 4, 'a pack is placed and clamped', 'Its leads are fixed to it and short.'),
   /** Donor parked, both leads run and clamped, its engine started. */
-  donor: 4,
+  donor: minutes('donor', 4, 3, 8, 'a donor is parked and clamped', 'Four clamps, two vehicles, one engine.'),
   /** Spare batteries carried over, linked where there are two, and clamped. */
-  spares: 4,
+  spares: minutes('spares', 4, 3, 8, 'spare batteries are clamped', 'Carried; two of them are linked first.'),
   /** A charger placed, its cord run, clamped and plugged in. */
-  charger: 4,
+  charger: minutes('charger', 4, 3, 8, 'a charger is placed and plugged in', 'Its cord has to be run.'),
   /** Everything off and laid down. */
-  part: 1.5,
+  part: minutes('part', 1.5, 1, 3, 'everything is taken off', 'The order in reverse.'),
   /** Every clamp set again, on bright metal, and tugged. */
-  reclamp: 1.5,
+  reclamp: minutes('reclamp', 1.5, 1, 3, 'clamps are set again', 'Off and on in the same order, one by one.'),
   /** A joint taken off, brightened and tightened. */
-  mend: 5,
+  mend: minutes('mend', 5, 3, 10, 'a joint is mended', 'Off, bright, on, tight.'),
   /** A battery changed for a spare, clamps and hold-down. */
-  swap: 15,
+  swap: minutes('swap', 15, 10, 30, 'a battery is changed', 'In an easy place; a closed one takes longer.'),
   /** Another van comes, where nobody has asked it yet. */
-  fetch: 30,
+  fetch: minutes(
+    'fetch',
+    30,
+    10,
+    90,
+    'another van comes',
+    'By the roads of the house; typed where it is known.',
+  ),
   /** Rolled: people told, path looked at, pushed. */
-  roll: 5,
+  roll: minutes('roll', 5, 3, 10, 'it is rolled', 'Most of it is looking and telling.'),
   /** The try itself. */
-  crank: 0.5,
+  crank: minutes('crank', 0.5, 0.2, 1, 'a try', 'Ten seconds, and a look.'),
 } as const;
-
-/** Parameters of this file, each with its range and reason. */
-export const handMinutesParameters = (): readonly Parameter[] =>
-  (
-    [
-      ['pack', 'a pack is placed and clamped', 1, 4, 'Its leads are fixed to it and short.'],
-      ['donor', 'a donor is parked and clamped', 3, 8, 'Four clamps, two vehicles, one engine.'],
-      ['spares', 'spare batteries are clamped', 3, 8, 'Carried; two of them are linked first.'],
-      ['charger', 'a charger is placed and plugged in', 3, 8, 'Its cord has to be run.'],
-      ['part', 'everything is taken off', 1, 3, 'The order in reverse.'],
-      ['reclamp', 'clamps are set again', 1, 3, 'Off and on in the same order, one by one.'],
-      ['mend', 'a joint is mended', 3, 10, 'Off, bright, on, tight.'],
-      ['swap', 'a battery is changed', 10, 30, 'In an easy place; a closed one takes longer.'],
-      ['fetch', 'another van comes', 10, 90, 'By the roads of the house; typed where it is known.'],
-      ['roll', 'it is rolled', 3, 10, 'Most of it is looking and telling.'],
-      ['crank', 'a try', 0.2, 1, 'Ten seconds, and a look.'],
-    ] as const
-  ).map(([key, name, low, high, reason]) => ({
-    id: `hands.${key}`,
-    name,
-    value: HAND_MINUTES[key],
-    low,
-    high,
-    unit: 'min',
-    reason,
-  }));

@@ -1,7 +1,7 @@
 import { BATTERY_RANGES } from '../battery/index.js';
 import { ENGINE_RANGES } from '../engine/index.js';
 import { clampOhms, LEAD_RANGES } from '../leads/index.js';
-import { outOfRange, type Range, TYPED_RANGES } from '../quantities/index.js';
+import { outOfRange, parameter, type Range, TYPED_RANGES } from '../quantities/index.js';
 import { ASSUMED_AGEING, type BatteryBelief } from './casualty-batteries.js';
 import type { PlanCase } from './plan-case.js';
 
@@ -27,6 +27,88 @@ export const PLAN_INPUT_RANGES = {
 } as const satisfies Record<string, Range>;
 export type PlanInputKey = keyof typeof PLAN_INPUT_RANGES;
 export const PLAN_INPUT_KEYS = Object.keys(PLAN_INPUT_RANGES) as PlanInputKey[];
+
+// Values that come from the atlas, the kit or the scene. They have no default of their own.
+parameter(null, {
+  id: 'tempC',
+  name: 'temperature of battery and engine',
+  low: -35,
+  high: 45,
+  unit: 'degC',
+  reason: 'The air on the scene; metal and acid lag behind it.',
+});
+parameter(null, {
+  id: 'capacityAh',
+  name: 'capacity',
+  low: 4,
+  high: 230,
+  unit: 'Ah',
+  reason: 'As printed on the battery, 20 h rating.',
+});
+parameter(null, {
+  id: 'ccaAmps',
+  name: 'cold-cranking amps',
+  low: 60,
+  high: 1400,
+  unit: 'A',
+  reason: 'As printed; it anchors the resistance of the battery.',
+});
+parameter(null, {
+  id: 'displacementL',
+  name: 'displacement',
+  low: 0.05,
+  high: 16,
+  unit: 'L',
+  reason: 'Sets drag and the starter a maker would fit.',
+});
+parameter(null, {
+  id: 'sectionMm2',
+  name: 'lead section',
+  low: 6,
+  high: 95,
+  unit: 'mm2',
+  reason: 'Copper decides volts at the starter.',
+});
+parameter(null, {
+  id: 'leadLengthM',
+  name: 'lead length, one way',
+  low: 0.3,
+  high: 8,
+  unit: 'm',
+  reason: 'Every metre counts twice: there and back.',
+});
+parameter(null, {
+  id: 'sourceVolts',
+  name: 'source, open',
+  low: 9,
+  high: 28,
+  unit: 'V',
+  reason: 'By its own charge.',
+});
+parameter(null, {
+  id: 'sourceOhms',
+  name: 'source, inside',
+  low: 0.001,
+  high: 0.05,
+  unit: 'ohm',
+  reason: 'From its rating, charge and cold.',
+});
+parameter(null, {
+  id: 'alternatorAmps',
+  name: 'alternator or charger lends',
+  low: 5,
+  high: 150,
+  unit: 'A',
+  reason: 'What is left beyond its own lamps, fan and heater.',
+});
+parameter(null, {
+  id: 'waitMinutes',
+  name: 'wait before the crank',
+  low: 0,
+  high: 120,
+  unit: 'min',
+  reason: 'Computed from the curve of odds; house rule where it is not.',
+});
 
 /** One figure the plan counts with. */
 export interface PlanInput {

@@ -1,6 +1,7 @@
+import { parameter } from '../quantities/index.js';
 import { type AttemptOutcome, type CrankPoint, wakePoint } from '../crank/index.js';
 import type { Engine } from '../engine/index.js';
-import type { Parameter, Random } from '../quantities/index.js';
+import type { Random } from '../quantities/index.js';
 import { doesStart, type Draw, drawnCranks, type DrawnOf, drawUnknowns } from './draws.js';
 import type { CrankMoment } from './plan-case.js';
 
@@ -24,18 +25,53 @@ export interface Learned {
 }
 
 /** Of machines that call for starting power, so many would not start with any. */
-export const ELSEWHERE_SHARE = 0.08;
+export const ELSEWHERE_SHARE = parameter(0.08, {
+  id: 'tries.elsewhere',
+  name: 'calls whose fault no source helps',
+  low: 0.04,
+  high: 0.2,
+  unit: 'of calls',
+  reason: 'Starter, engine, a lock: before any try; a failed one makes it likelier.',
+});
 /** A meter at the posts differs from the steady point by so much: ripple, the moment it is read, its leads; V for each 12 V. */
-export const LOWEST_VOLTS_DEVIATION = 0.35;
+export const LOWEST_VOLTS_DEVIATION = parameter(0.35, {
+  id: 'tries.lowestVolts',
+  name: 'how well the lowest volts of a try are read',
+  low: 0.2,
+  high: 0.6,
+  unit: 'V for each 12 V',
+  reason: 'Ripple, the moment it is read, the leads of the meter.',
+});
 /** And by this share of what the posts sag: how hard it drags and how flat it is are known no better. */
-export const SAG_DEVIATION = 0.25;
+export const SAG_DEVIATION = parameter(0.25, {
+  id: 'tries.sag',
+  name: 'and how well what it sags is foretold',
+  low: 0.1,
+  high: 0.4,
+  unit: 'of the sag',
+  reason: 'How hard it drags and how flat it is are known no better.',
+});
 /** A draw that is this much less likely than the likeliest is let go. */
 const NEGLIGIBLE = 1e-4;
 
 /** Of batteries that call, so many are far more worn than most. */
-export const WORN_SHARE = 0.15;
+export const WORN_SHARE = parameter(0.15, {
+  id: 'tries.worn',
+  name: 'batteries that are far more worn than most',
+  low: 0.05,
+  high: 0.3,
+  unit: 'of calls',
+  reason: 'Counted only once a try has failed.',
+});
 /** Of hook-ups, so many have a clamp that bites paint, rust or a loose bolt. */
-export const BADLY_SET_SHARE = 0.06;
+export const BADLY_SET_SHARE = parameter(0.06, {
+  id: 'tries.badlySet',
+  name: 'hook-ups with a clamp badly set',
+  low: 0.03,
+  high: 0.12,
+  unit: 'of hook-ups',
+  reason: 'Paint, rust, a loose bolt. Counted only once a try has failed.',
+});
 /** How much worse than usual such a contact is, times. */
 const [BADLY_SET_FROM, BADLY_SET_TO] = [6, 40];
 /** One draw in so many stands for each of those. */
@@ -177,52 +213,3 @@ const bell = (score: number, deviation: number): number =>
   (0.97 * Math.exp(-(score ** 2) / 2)) / (deviation * Math.sqrt(2 * Math.PI)) + 0.03 / (12 * deviation);
 
 const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0);
-
-/** Parameters of this file, each with its range and reason. */
-export const triesParameters = (): readonly Parameter[] => [
-  {
-    id: 'tries.elsewhere',
-    name: 'calls whose fault no source helps',
-    value: ELSEWHERE_SHARE,
-    low: 0.04,
-    high: 0.2,
-    unit: 'of calls',
-    reason: 'Starter, engine, a lock: before any try; a failed one makes it likelier.',
-  },
-  {
-    id: 'tries.worn',
-    name: 'batteries that are far more worn than most',
-    value: WORN_SHARE,
-    low: 0.05,
-    high: 0.3,
-    unit: 'of calls',
-    reason: 'Counted only once a try has failed.',
-  },
-  {
-    id: 'tries.badlySet',
-    name: 'hook-ups with a clamp badly set',
-    value: BADLY_SET_SHARE,
-    low: 0.03,
-    high: 0.12,
-    unit: 'of hook-ups',
-    reason: 'Paint, rust, a loose bolt. Counted only once a try has failed.',
-  },
-  {
-    id: 'tries.lowestVolts',
-    name: 'how well the lowest volts of a try are read',
-    value: LOWEST_VOLTS_DEVIATION,
-    low: 0.2,
-    high: 0.6,
-    unit: 'V for each 12 V',
-    reason: 'Ripple, the moment it is read, the leads of the meter.',
-  },
-  {
-    id: 'tries.sag',
-    name: 'and how well what it sags is foretold',
-    value: SAG_DEVIATION,
-    low: 0.1,
-    high: 0.4,
-    unit: 'of the sag',
-    reason: 'How hard it drags and how flat it is are known no better.',
-  },
-];

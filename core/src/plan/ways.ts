@@ -3,7 +3,7 @@ import type { BatteryRating } from '../battery/index.js';
 import { aloneRescue } from '../circuit/index.js';
 import type { Engine } from '../engine/index.js';
 import { ROLLING_MIN_REST_VOLTS } from '../machine/index.js';
-import { type Parameter, seededRandom } from '../quantities/index.js';
+import { seededRandom, parameter } from '../quantities/index.js';
 import { type BatteryBelief, beliefsWhileJoined, modelOf } from './casualty-batteries.js';
 import type { Across } from './clamp-points.js';
 import { drawnRescue } from './draws.js';
@@ -111,11 +111,25 @@ const SAME_ODDS = 0.01;
 /** Draws of one figure. Every figure is of the same draws, so that two are compared without their noise. */
 export const WAY_SAMPLES = 200;
 /** Of engines that get control volts, gear and speed, so many fire when they are rolled. */
-export const ROLLED_FIRES = 0.85;
+export const ROLLED_FIRES = parameter(0.85, {
+  id: 'ways.rolledFires',
+  name: 'rolled engines that fire',
+  low: 0.6,
+  high: 0.95,
+  unit: 'of those with control volts',
+  reason: 'Gear, clutch and nerve; the engine itself is as sound as any.',
+});
 /** Control units, pump and ignition draw so much while it rolls, A. */
 const ROLLING_AMPS = 15;
 /** A spare of at least this share of the rating that sits there may go in. */
-export const SPARE_LEAST_CCA_SHARE = 0.8;
+export const SPARE_LEAST_CCA_SHARE = parameter(0.8, {
+  id: 'ways.spareCca',
+  name: 'least cold-cranking amps of a spare that goes in',
+  low: 0.7,
+  high: 1,
+  unit: 'of the rating',
+  reason: 'To get home; the right one is fitted after.',
+});
 
 /**
  * Every way to get this machine going with what is there, each with its waits: its sources fit, and the same circuit follows it by the
@@ -450,25 +464,3 @@ function pointOf(waitMinutes: number, steps: readonly WayStep[], start: number):
 export function spareBelief(rating: BatteryRating, soc: number): BatteryBelief {
   return { rating, soc, socLow: Math.max(0, soc - 0.05), socHigh: Math.min(1, soc + 0.05), ageing: 1.2 };
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const waysParameters = (): readonly Parameter[] => [
-  {
-    id: 'ways.rolledFires',
-    name: 'rolled engines that fire',
-    value: ROLLED_FIRES,
-    low: 0.6,
-    high: 0.95,
-    unit: 'of those with control volts',
-    reason: 'Gear, clutch and nerve; the engine itself is as sound as any.',
-  },
-  {
-    id: 'ways.spareCca',
-    name: 'least cold-cranking amps of a spare that goes in',
-    value: SPARE_LEAST_CCA_SHARE,
-    low: 0.7,
-    high: 1,
-    unit: 'of the rating',
-    reason: 'To get home; the right one is fitted after.',
-  },
-];

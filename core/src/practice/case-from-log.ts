@@ -1,5 +1,5 @@
 import { type Cause, curesOf } from '../diagnosis/index.js';
-import { type Job, repairsMade, standingVerdict, workingTempC } from '../job/index.js';
+import { type Job, repairsMade, currentVerdict, workingTempC } from '../job/index.js';
 import type { Machine } from '../machine/index.js';
 import { causesOf } from './case-profile.js';
 import { seedOf } from './seed.js';
@@ -12,7 +12,7 @@ import { MADE_COLD } from './written-case.js';
  * @returns null while the job is open, and for one that ended with no fault that a case can have
  */
 export function caseFromLog(job: Job, { machineClass }: Pick<Machine, 'machineClass'>): string | null {
-  const verdict = standingVerdict(job);
+  const verdict = currentVerdict(job);
   if (job.closedAt === null || !verdict) return null;
   const mended = verdict.verdict === 'repaired' ? repairsMade(job).flatMap((repair) => curesOf(repair)) : [];
   const told = (verdict.causes ?? []).map(({ cause }) => cause);

@@ -4,10 +4,10 @@ import {
   distanceToEdge,
   hullOf,
   isInside,
-  type Parameter,
   type Polygon,
   sidesOf,
   type Spot,
+  parameter,
 } from '../quantities/index.js';
 import { type Machine, type MachinePoint, rectCorners, spotOf, type Zone } from '../machine/index.js';
 import { placedOutline, placedPoint, type Pose } from './pose.js';
@@ -19,9 +19,23 @@ const EXIT_STEP_MM = 160;
 /** Ways out farther than this beyond the nearest are not looked at, mm. */
 const EXIT_MARGIN_MM = 1500;
 /** A lead laid by hand is never taut: share more than the drawn line. */
-export const SLACK_SHARE = 0.1;
+export const SLACK_SHARE = parameter(0.1, {
+  id: 'reach.slack',
+  name: 'slack of a laid lead',
+  low: 0.05,
+  high: 0.25,
+  unit: 'of the line',
+  reason: 'Laid by hand, never taut.',
+});
 /** Up from the clamp over the edge of a bay and down again, metres at each end. */
-export const END_METRES = 0.25;
+export const END_METRES = parameter(0.25, {
+  id: 'reach.ends',
+  name: 'over the edge of a bay',
+  low: 0.1,
+  high: 0.5,
+  unit: 'm at each end',
+  reason: 'Up from the clamp and down outside.',
+});
 
 /** One lead as it would lie. */
 export interface LeadRoute {
@@ -167,25 +181,3 @@ function shortest(bodies: readonly [Body, Body], avoidZones: boolean): Spot[] | 
   for (let at = last; at >= 0; at = before[at]!) line.unshift(middleNodes[at]!);
   return [start, ...line];
 }
-
-/** Parameters of this file, each with its range and reason. */
-export const routeParameters = (): readonly Parameter[] => [
-  {
-    id: 'reach.slack',
-    name: 'slack of a laid lead',
-    value: SLACK_SHARE,
-    low: 0.05,
-    high: 0.25,
-    unit: 'of the line',
-    reason: 'Laid by hand, never taut.',
-  },
-  {
-    id: 'reach.ends',
-    name: 'over the edge of a bay',
-    value: END_METRES,
-    low: 0.1,
-    high: 0.5,
-    unit: 'm at each end',
-    reason: 'Up from the clamp and down outside.',
-  },
-];

@@ -1,4 +1,4 @@
-import { type Range, requireInRange } from '../quantities/index.js';
+import { type Range, requireInRange, parameter } from '../quantities/index.js';
 
 /** Equal cells in series. */
 export interface CellBank {
@@ -23,10 +23,24 @@ export interface Bank {
 }
 
 /** A charged bank at rest loses this share of its volts in a day. */
-export const BANK_LEAK_A_DAY = 0.02;
+export const BANK_LEAK_A_DAY = parameter(0.02, {
+  id: 'kit.bankLeak',
+  name: 'volts that a charged bank of capacitors loses',
+  low: 0.005,
+  high: 0.1,
+  unit: 'of them a day',
+  reason: 'Leaks through itself and its balancing: alone it runs down in days.',
+});
 
 /** ESR of a cell grows by e per this many degC below the 25 degC that it is rated at: its electrolyte thickens. */
-export const ESR_E_FOLD_C = 75;
+export const ESR_E_FOLD_C = parameter(75, {
+  id: 'capacitor.coldFold',
+  name: 'cold that multiplies its ESR by e',
+  low: 50,
+  high: 120,
+  unit: 'degC',
+  reason: 'At -20 degC half again to two and a half times its ESR at 25 degC, by electrolyte.',
+});
 const RATED_AT_C = 25;
 
 /** ESR at this temperature, ohms; never less than rated. */

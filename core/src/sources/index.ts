@@ -15,6 +15,5 @@ export * from './kinds/mains-charger.js';
 export * from './kinds/spare-batteries.js';
 export * from './usual-kit.js';
 export * from './ageing.js';
-export * from './kind-parameters.js';
 export * from './latch.js';
 export * from './kit-age.js';

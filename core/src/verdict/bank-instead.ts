@@ -65,7 +65,7 @@ export function bankInstead(
 /** Consumers whose fall is told. */
 const TOLD_CONSUMERS = ['headlamps', 'parking-lamps', 'hazard-lamps'] as const satisfies readonly Consumer[];
 /** A capacitor bank that is a machine's own battery, as it stands now. */
-export interface BankStanding extends BankInstead {
+export interface BankCondition extends BankInstead {
   readonly farads: number;
   readonly esrOhms: number;
   readonly volts: number;
@@ -84,12 +84,12 @@ export interface BankStanding extends BankInstead {
  * @param volts its rest volts
  * @returns null for any other battery, and for a machine without a starter or with more than one battery
  */
-export function bankStanding(
+export function bankCondition(
   { batteries, engine }: Pick<Machine, 'batteries' | 'engine'>,
   volts: number,
   tempC: number,
   rules: BankRules,
-): BankStanding | null {
+): BankCondition | null {
   const rating: BatteryRating | undefined = batteries[0]?.rating;
   const farads = rating ? bankFarads(rating) : null;
   if (!rating || farads === null || !engine || batteries.length > 1) return null;
@@ -97,7 +97,7 @@ export function bankStanding(
   const minVolts = rules.capacitorMinVolts;
   const minutesOn = Object.fromEntries(
     TOLD_CONSUMERS.map((of) => [of, holdUpHours(farads, volts, minVolts, DRAWS_WATTS[of] / 12) * 60]),
-  ) as BankStanding['minutesOn'];
+  ) as BankCondition['minutesOn'];
   const minutesToFull = Object.fromEntries(
     Object.entries(BANK_FILLERS).map(([by, amps]) => [
       by,

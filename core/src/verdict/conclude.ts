@@ -12,7 +12,7 @@ import {
 } from '../diagnosis/index.js';
 import type { HouseRules } from '../rules/index.js';
 import type { Case } from './case.js';
-import type { VerdictRecord, BatteryStanding } from './verdict.js';
+import type { VerdictRecord, BatteryFinding } from './verdict.js';
 import { rule, mendedHere, CONDEMN_SHARE } from './rule.js';
 import { ledgerOf, ledgerBy } from './ledger.js';
 import { decidingCheck } from './deciding-check.js';
@@ -57,17 +57,17 @@ export function conclude(
     deciding:
       facts.stops.length > 0 ? null : decidingCheck(crowd, shares, evidence, facts, tools, rules, ruling),
     followUps: followUps(ruling, evidence, facts, rules),
-    ...(crowd.profile.systemVolts === 24 && { batteries: standings(crowd, steps, evidence) }),
+    ...(crowd.profile.systemVolts === 24 && { batteries: contexts(crowd, steps, evidence) }),
     ...(repaired.length > 0 && { repaired }),
   };
 }
 
 /** Each battery of a string by itself. */
-function standings(
+function contexts(
   crowd: Crowd,
   steps: Walk['steps'],
   evidence: readonly DiagnosisEvidence[],
-): BatteryStanding[] {
+): BatteryFinding[] {
   return Array.from({ length: crowd.profile.systemVolts / 12 }, (_, battery) => {
     const told = conditionShares(crowd, steps.at(-1)!, battery);
     const condition = BATTERY_CONDITIONS.reduce((a, b) => (told[b] > told[a] ? b : a));

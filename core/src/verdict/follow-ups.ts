@@ -16,20 +16,20 @@ export function followUps(
   const workshop: FollowUp[] = suspect ? [{ kind: 'workshop', days: 0 }] : [];
   const monthly: FollowUp[] = isShort ? [{ kind: 'charge-monthly', days: rules.chargeMonthlyDays }] : [];
   // An owner who lets it stand for weeks will find it flat again, however sound it is.
-  const standing: FollowUp[] = evidence.some((e) => e.check === 'ask-use' && e.found === 'stood-weeks')
+  const whileItStands: FollowUp[] = evidence.some((e) => e.check === 'ask-use' && e.found === 'stood-weeks')
     ? [{ kind: 'maintainer', days: 0 }]
     : [];
   switch (verdict) {
     case 'keep':
     case 'repaired':
-      return [...monthly, ...standing, { kind: 'inspect', days: rules.inspectDays }];
+      return [...monthly, ...whileItStands, { kind: 'inspect', days: rules.inspectDays }];
     case 'charge-first':
       return [
         { kind: 'charge', days: 0 },
         { kind: 'recheck', days: rules.recheckDays },
         ...workshop,
         ...monthly,
-        ...standing,
+        ...whileItStands,
       ];
     case 'replace-soon':
       return [{ kind: 'replace', days: rules.replaceSoonDays }, ...workshop];

@@ -15,7 +15,7 @@ import {
   REPLACE_CAUSES,
   shareHeld,
   shareOfAny,
-  standingEvidence,
+  validEvidence,
   type Suspect,
   SUSPECT_OF,
   SUSPECTS,
@@ -139,7 +139,7 @@ export function rule(
   facts: Case,
   rules: HouseRules,
 ): Ruling {
-  const evidence = standingEvidence(found, crowd.repairs);
+  const evidence = validEvidence(found, crowd.repairs);
   const held = heldBy(crowd, shares);
   /** A ruling that names no part: unsafe, or not known yet. */
   const alone = (verdict: VerdictKind, ground: Ground, causes: readonly Cause[]): Ruling => ({

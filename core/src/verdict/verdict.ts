@@ -89,13 +89,13 @@ export interface VerdictRecord {
   readonly deciding?: DecidingCheck | null;
   readonly followUps: readonly FollowUp[];
   /** Of a string, battery by battery from the chassis side; left out where there is one, and in older logs. */
-  readonly batteries?: readonly BatteryStanding[];
+  readonly batteries?: readonly BatteryFinding[];
   /** Repairs on the spot of parts that were likely at fault, whatever else the verdict asks for; left out where there were none. */
   readonly repaired?: readonly Repair[];
 }
 
 /** How one battery of a string stands by everything that was found, and what tells it from sound. */
-export interface BatteryStanding {
+export interface BatteryFinding {
   readonly condition: BatteryCondition;
   /** Of the likeliest condition. */
   readonly share: number;

@@ -4,7 +4,7 @@ import { isOtherToHands, type Machine } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Db } from '../db/database.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { HttpProblem } from '../http/problem.js';
 import { identifyAgain } from '../jobs/append.js';
 import { atlasBasis, type ChangedEntry, entriesByIds } from './repository.js';
@@ -32,8 +32,8 @@ export async function* readMachines(window: TextWindow, faults: RowFault[]): Asy
     };
     try {
       const machine = parseMachine(value);
-      if (seen.has(machine.id)) told(`${machine.id} stands twice`);
-      else if (isTemplate(machine)) told(`${machine.id} stands for a class and cannot be imported`);
+      if (seen.has(machine.id)) told(`${machine.id} isInForce twice`);
+      else if (isTemplate(machine)) told(`${machine.id} isInForce for a class and cannot be imported`);
       seen.add(machine.id);
       yield machine;
     } catch (error) {
@@ -111,7 +111,7 @@ export function changedParts(before: Machine, after: Machine): string[] {
  */
 export async function applyImport(
   { db, write }: Database,
-  news: NewsDesk,
+  hub: StreamHub,
   window: TextWindow,
   by: string,
   basis: number,
@@ -128,8 +128,8 @@ export async function applyImport(
       await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });
       return others.length > 0 ? identifyAgain(tx, others, by) : [];
     });
-    for (const { event, revision } of told) news.tell(event, revision);
-    if (report.changed.length > 0) news.entryChanged(null);
+    for (const { event, revision } of told) hub.tell(event, revision);
+    if (report.changed.length > 0) hub.entryChanged(null);
     return { ...report, applied: true };
   } finally {
     await dropStaged(db, stage.batch);

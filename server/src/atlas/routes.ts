@@ -3,7 +3,7 @@ import { machineSchema, parseConfirmation, parseEntryChange, UUID_PATTERN } from
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { notFound } from '../http/problem.js';
 import { toCsv } from './csv-write.js';
 import { documentSchema, writeDocument } from '../files/document.js';
@@ -25,7 +25,7 @@ import { serve } from '../http/serve.js';
 
 const RESULTS_MOST = 60;
 
-export function atlasRoutes(database: Database, news: NewsDesk): Router {
+export function atlasRoutes(database: Database, hub: StreamHub): Router {
   const { db } = database;
   const router = Router();
   serve(router, 'GET /api/models', async (request, response) => {
@@ -49,7 +49,7 @@ export function atlasRoutes(database: Database, news: NewsDesk): Router {
   serve(router, 'POST /api/models/import', importUpload(), async (request, response) => {
     response.json(
       await withSentText(request, (text) =>
-        applyImport(database, news, text, bodyId(request), formBasis(request)),
+        applyImport(database, hub, text, bodyId(request), formBasis(request)),
       ),
     );
   });
@@ -63,7 +63,7 @@ export function atlasRoutes(database: Database, news: NewsDesk): Router {
     response.json(entry);
   });
   serve(router, 'PUT /api/models/:modelId', async (request, response) => {
-    response.json(await correctEntry(database, news, request.params.modelId, parseEntryChange(request.body)));
+    response.json(await correctEntry(database, hub, request.params.modelId, parseEntryChange(request.body)));
   });
   serve(router, 'POST /api/models/:modelId/confirmations', async (request, response) => {
     const { by, note } = parseConfirmation(request.body);

@@ -4,7 +4,7 @@ import { isOtherToHands } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { identifyAgain } from '../jobs/append.js';
 import { changedParts } from './file.js';
@@ -56,7 +56,7 @@ export function addEntry(database: Database, { machine, by, note }: EntryChange)
  */
 export async function correctEntry(
   database: Database,
-  news: NewsDesk,
+  hub: StreamHub,
   id: string,
   { machine, by, note, basedOn }: EntryChange,
 ): Promise<AtlasEntry> {
@@ -76,8 +76,8 @@ export async function correctEntry(
     });
     if (isOtherToHands(before, parsed)) told = await identifyAgain(tx, [id], by);
   });
-  for (const { event, revision } of told) news.tell(event, revision);
-  news.entryChanged(id);
+  for (const { event, revision } of told) hub.tell(event, revision);
+  hub.entryChanged(id);
   return entry;
 }
 

@@ -35,19 +35,19 @@ const MOVING: readonly JobEvent['type'][] = [
 export const movesBatteries = (type: JobEvent['type']): boolean => MOVING.includes(type);
 
 /** Brings the batteries of a job's vehicle up to what one more event of it says. */
-export async function followJob(
+export async function projectBatteries(
   tx: Tx,
   job: Job,
   machine: Machine,
   vehicleId: string,
   event: JobEvent,
 ): Promise<void> {
-  await followMoves(tx, job, machine, vehicleId, event);
+  await projectMoves(tx, job, machine, vehicleId, event);
   if (tellsOfBatteries(event.type)) await writeEntries(tx, job, machine, vehicleId);
 }
 
 /** Batteries that an event brings into the record, moves, or puts back. */
-export async function followMoves(
+export async function projectMoves(
   tx: Tx,
   job: Pick<Job, 'id'>,
   machine: Machine,

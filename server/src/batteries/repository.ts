@@ -82,7 +82,7 @@ export async function addBattery(
   first: Move,
 ): Promise<void> {
   const code = await freeCode(tx);
-  await tx.insert(batteries).values({ id, code, rating, dateMark, ...standing(first) });
+  await tx.insert(batteries).values({ id, code, rating, dateMark, ...placeAfter(first) });
   await tx.insert(batteryMoves).values({ batteryId: id, ...first });
 }
 
@@ -90,7 +90,7 @@ export async function addBattery(
 export async function moveBattery(tx: Tx, id: string, move: Move): Promise<void> {
   await tx.insert(batteryMoves).values({ batteryId: id, ...move });
   // A charge changes nothing of where it is.
-  if (move.kind !== 'charged') await tx.update(batteries).set(standing(move)).where(eq(batteries.id, id));
+  if (move.kind !== 'charged') await tx.update(batteries).set(placeAfter(move)).where(eq(batteries.id, id));
 }
 
 /** Takes back what an event moved. A battery that the event brought into the record goes with it. */
@@ -106,7 +106,7 @@ export async function unmove(tx: Tx, eventId: string): Promise<void> {
       .where(eq(batteryMoves.batteryId, batteryId))
       .orderBy(desc(batteryMoves.position));
     const last = left.find((move) => move.kind !== 'charged');
-    if (last) await tx.update(batteries).set(standing(last)).where(eq(batteries.id, batteryId));
+    if (last) await tx.update(batteries).set(placeAfter(last)).where(eq(batteries.id, batteryId));
     else {
       await tx.delete(batteryEntries).where(eq(batteryEntries.batteryId, batteryId));
       await tx.delete(batteries).where(eq(batteries.id, batteryId));
@@ -124,7 +124,7 @@ const STATE_AFTER: Record<BatteryMoveKind, BatteryState> = {
 };
 
 /** Returns the place of a battery after a move. */
-function standing({ kind, at, vehicleId, place, vanId }: Move) {
+function placeAfter({ kind, at, vehicleId, place, vanId }: Move) {
   const state = STATE_AFTER[kind];
   return {
     state,

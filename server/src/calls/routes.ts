@@ -8,11 +8,11 @@ import { jobOfCall } from '../jobs/repository.js';
 import { requireVan } from '../vans/repository.js';
 import { vehicleOfCall } from '../vehicles/service.js';
 import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { sendList } from '../http/list-page.js';
 import { serve } from '../http/serve.js';
 
-export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
+export function boardRoutes({ db, write }: Database, hub: StreamHub): Router {
   const router = Router();
   serve(router, 'GET /api/board', async (request, response) => {
     sendList(request, response, await readBoard(db), ({ id }) => id);
@@ -29,7 +29,7 @@ export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
       if (call.technicianId) await requireCrew(tx, call.technicianId);
       return { call: await addCall(tx, call, await vehicleOfCall(tx, call, at), at), isNew: true };
     });
-    if (result.isNew) news.boardChanged();
+    if (result.isNew) hub.boardChanged();
     response.status(result.isNew ? 201 : 200).json(result.call);
   });
   serve(router, 'GET /api/board/:callId/changes', async (request, response) => {
@@ -47,7 +47,7 @@ export function boardRoutes({ db, write }: Database, news: NewsDesk): Router {
       await changeCall(tx, request.params.callId, change, new Date());
       return readBoard(tx);
     });
-    news.boardChanged();
+    hub.boardChanged();
     response.status(201).json(board);
   });
   return router;

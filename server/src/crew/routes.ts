@@ -5,14 +5,14 @@ import { Router } from 'express';
 import type { Database, Tx } from '../db/database.js';
 import { crew } from '../db/schema.js';
 import { HttpProblem } from '../http/problem.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { requireOtherLead } from '../sign-in/secrets.js';
 import { endSessions } from '../sign-in/sessions.js';
 import { allCrew, requireCrew } from './repository.js';
 import { sendList } from '../http/list-page.js';
 import { serve } from '../http/serve.js';
 
-export function crewRoutes({ db, write }: Database, news: NewsDesk): Router {
+export function crewRoutes({ db, write }: Database, hub: StreamHub): Router {
   const router = Router();
   serve(router, 'GET /api/crew', async (request, response) => {
     sendList(request, response, await allCrew(db), ({ id }) => id);
@@ -38,7 +38,7 @@ export function crewRoutes({ db, write }: Database, news: NewsDesk): Router {
       if (retired) await endSessions(tx, { crewId });
     });
     response.json(await allCrew(db));
-    if (retired) news.startOver();
+    if (retired) hub.startOver();
   });
   return router;
 }

@@ -10,7 +10,7 @@ import type { Database } from '../db/database.js';
 import type { Bench } from '../instruments/bench.js';
 import type { StandInPlaces } from '../instruments/routes.js';
 import { readEvents } from '../jobs/repository.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { demoHouse } from './data.js';
 
 const PROGRAM = fileURLToPath(new URL('../../../../instruments/dist/src/main.js', import.meta.url));
@@ -134,9 +134,9 @@ const STIRS: readonly JobEvent['type'][] = [
  * Puts the stand-ins on the hidden truth of a job: where its probes are, and what the machine does now, which follows its log; or on a case
  * of practice.
  */
-export function placeOnTruth(database: Database, news: NewsDesk, bench: Bench): StandInPlaces {
+export function placeOnTruth(database: Database, hub: StreamHub, bench: Bench): StandInPlaces {
   let last: readonly [jobId: string, check: string, battery: number] | null = null;
-  news.listen(({ jobId, type }) => {
+  hub.listen(({ jobId, type }) => {
     if (last?.[0] === jobId && STIRS.includes(type)) void place(...last, false);
   });
   return {

@@ -1,5 +1,5 @@
 import type { DueFollowUp } from '@voltrek/contracts';
-import { type Job, standingVerdict } from '@voltrek/core/job';
+import { type Job, currentVerdict } from '@voltrek/core/job';
 import { and, asc, eq, gte } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { followUps, jobs } from '../db/schema.js';
@@ -30,7 +30,7 @@ export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
 /** Returns the promises of a closed job by day; none while it is open. A verdict given again, or after a recheck, replaces the one before. */
 export function promisesOf(job: Job): (typeof followUps.$inferInsert)[] {
   const { closedAt, recheck } = job;
-  const verdict = standingVerdict(job);
+  const verdict = currentVerdict(job);
   if (closedAt === null || !verdict) return [];
   const byKind = new Map(verdict.followUps.map(({ kind, days }) => [kind, days]));
   return [...byKind].map(([kind, days]) => ({

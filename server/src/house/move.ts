@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { hashOf } from '../backup/catalogue.js';
 import { type Database, openInMemory, SNAPSHOT } from '../db/database.js';
 import { rebuild } from '../jobs/rebuild.js';
-import { carryDoor } from '../sign-in/carry.js';
+import { carrySignIn } from '../sign-in/carry.js';
 import { exportHouse, importHouse } from './house-file.js';
 
 /** The copy differs from the original; the message says where. */
@@ -53,7 +53,7 @@ export async function moveHouse(from: Database, to: Database): Promise<Counts> {
     const sent = join(folder, 'sent');
     const arrived = join(folder, 'arrived');
     const counts = await exportAtOnce(from, sent);
-    requireSame(counts, await importHouse(to.db, sent, (tx) => carryDoor(from.db, tx)));
+    requireSame(counts, await importHouse(to.db, sent, (tx) => carrySignIn(from.db, tx)));
     await exportAtOnce(to, arrived);
     if ((await hashOf(sent)) !== (await hashOf(arrived)))
       throw new MoveError(

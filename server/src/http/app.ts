@@ -24,13 +24,13 @@ import { jobRoutes } from '../jobs/routes.js';
 import { jobDetails } from '../jobs/service.js';
 import { peopleRoutes } from '../people/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
-import { doorOf, guardDoor } from '../sign-in/door.js';
+import { signInRuleOf, guardRoutes } from '../sign-in/door.js';
 import { signInRoutes } from '../sign-in/routes.js';
 import { vanRoutes } from '../vans/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
 import { metricsOf } from './metrics.js';
 import { fittingRequest } from './fitting-request.js';
-import type { NewsDesk } from './news.js';
+import type { StreamHub } from './stream-hub.js';
 import { plainInput } from './plain-input.js';
 import { HEAVY_PER_MINUTE, pace, REQUESTS_PER_MINUTE, SIGN_INS_PER_MINUTE } from './pace.js';
 import { openApi, writtenCaseSchema } from './openapi.js';
@@ -75,7 +75,7 @@ const LOGGED: Pick<Options, 'serializers'> = {
 
 export interface AppParts {
   readonly database: Database;
-  readonly news: NewsDesk;
+  readonly hub: StreamHub;
   readonly log: Logger;
   readonly instruments: InstrumentParts;
   /** Left out where the data is in no folder. */
@@ -101,7 +101,7 @@ const UNREACHED: Reach = {
 export function createApp(parts: AppParts): Express {
   const {
     database,
-    news,
+    hub,
     log,
     instruments,
     backups,
@@ -119,7 +119,7 @@ export function createApp(parts: AppParts): Express {
   if (log.isLevelEnabled('debug')) app.use(pinoHttp({ logger: log, useLevel: 'debug', ...LOGGED }));
   app.use(guardHeaders());
   app.use(compressed());
-  const metrics = metricsOf(news);
+  const metrics = metricsOf(hub);
   app.use(metrics.watch);
   app.use(sameSite([...OWN_HOSTS, ...hosts]));
   app.use('/api', pace(perMinute.requests));
@@ -128,12 +128,12 @@ export function createApp(parts: AppParts): Express {
   app.use(express.json({ limit: BODY_LIMIT }));
   app.use(plainInput);
   app.use(cookieParser());
-  const door = doorOf(database);
-  app.use('/api', guardDoor(database, door, reach));
+  const door = signInRuleOf(database);
+  app.use('/api', guardRoutes(database, door, reach));
   app.use('/api', fittingRequest);
 
   // First of all: every tap comes here.
-  app.use(jobRoutes(database, news));
+  app.use(jobRoutes(database, hub));
   app.get('/metrics', async (request, response, next) => {
     await reach.noteRequest(request);
     const isOpen = !(await door.isShut()) && !(await reach.isPublic());
@@ -157,7 +157,7 @@ export function createApp(parts: AppParts): Express {
   // To read, not to try: what is sent here goes into the house's log.
   app.use('/api/docs', swaggerUi.serve, swaggerUi.setup(undefined, READ_ONLY));
   serve(app, 'GET /api/stream', (_request, response) => {
-    news.watch(response);
+    hub.watch(response);
   });
   serve(app, 'GET /api/device', async (_request, response) => {
     response.json(await devicePack(database.db));
@@ -165,14 +165,14 @@ export function createApp(parts: AppParts): Express {
   serve(app, 'POST /api/device/jobs', async (request, response) => {
     response.json(await jobDetails(database, parseJobsWanted(request.body)));
   });
-  app.use(boardRoutes(database, news));
-  app.use(signInRoutes({ database, door, news, reach }));
+  app.use(boardRoutes(database, hub));
+  app.use(signInRoutes({ database, door, hub, reach }));
   app.use(houseRoutes(database));
-  app.use(crewRoutes(database, news));
+  app.use(crewRoutes(database, hub));
   app.use(vanRoutes(database));
   app.use(vehicleRoutes(database));
   app.use(peopleRoutes(database));
-  app.use(atlasRoutes(database, news));
+  app.use(atlasRoutes(database, hub));
   app.use(batteryRoutes(database));
   serve(app, 'GET /api/practice/schema.json', (_request, response) => {
     response.json(writtenCaseSchema());
@@ -180,7 +180,7 @@ export function createApp(parts: AppParts): Express {
   app.use(examRoutes(database));
   app.use(ruleRoutes(database));
   if (backups) app.use(backupRoutes(database, backups));
-  app.use(fileRoutes(database, news));
+  app.use(fileRoutes(database, hub));
   app.use(followUpRoutes(database));
   app.use(instrumentRoutes(database, instruments));
   app.use('/api', (request) => {

@@ -1,6 +1,6 @@
 import type { Request, RequestHandler } from 'express';
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
-import type { NewsDesk } from './news.js';
+import type { StreamHub } from './stream-hub.js';
 
 /** Answers are counted by how long they took, up to these, seconds: a tap is felt from a tenth on. */
 const SECONDS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10];
@@ -17,7 +17,7 @@ export interface Metrics {
  * Counts requests by route and status, events taken, and devices that listen. The process adds its memory and event loop. Nothing of it
  * names a person, a vehicle or a job: of a path only its route is told.
  */
-export function metricsOf(news: NewsDesk): Metrics {
+export function metricsOf(hub: StreamHub): Metrics {
   const register = new Registry();
   collectDefaultMetrics({ register, prefix: 'voltrek_' });
   const requests = new Histogram({
@@ -33,13 +33,13 @@ export function metricsOf(news: NewsDesk): Metrics {
     labelNames: ['type'],
     registers: [register],
   });
-  news.listen(({ type }) => events.inc({ type }));
+  hub.listen(({ type }) => events.inc({ type }));
   new Gauge({
     name: 'voltrek_streams',
     help: 'Devices that listen to the news',
     registers: [register],
     collect() {
-      this.set(news.watching());
+      this.set(hub.watching());
     },
   });
   return {

@@ -141,7 +141,7 @@ const PATH_PARAMETERS: Readonly<Record<string, string>> = {
   photoId: 'Id of a photo',
   batteryId: 'Id of a battery, or the code on its label',
   examId: 'Id of an exam, a UUID',
-  noun: 'Kind of the rows of a file',
+  resource: 'Kind of the rows of a file',
   crewId: 'Id of a person of the crew',
   passkeyId: 'Id of a passkey',
   sessionId: 'Id of a session',

@@ -3,10 +3,10 @@ import type { EventTaken } from '@voltrek/contracts/api';
 import { MOST_TOGETHER } from '../db/commits.js';
 import type { Database } from '../db/database.js';
 import { isDatabaseAway } from '../db/errors.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { HttpProblem } from '../http/problem.js';
 import { appendAll, isOfItsJobAlone, isOneLine, type Outcome, type Report } from './append.js';
-import { ReadForEvents } from './standing.js';
+import { ReadForEvents } from './event-context.js';
 
 /**
  * Takes an event that was reported: it is on the disk when it is answered, and then told to every device.
@@ -25,7 +25,7 @@ interface Waiting {
  * Takes events in the order in which they were reported, those of one job one after another. Waiting events are read, judged and written
  * together, as far as each changes its own job alone: the database is asked as often as for one.
  */
-export function acceptEvents(database: Database, news: NewsDesk): Accept {
+export function acceptEvents(database: Database, hub: StreamHub): Accept {
   const waiting: Waiting[] = [];
   const read = new ReadForEvents();
   /** Jobs of which an event is being written. */
@@ -72,7 +72,7 @@ export function acceptEvents(database: Database, news: NewsDesk): Accept {
       if (writing < database.writesAtOnce) void drain();
     });
     if (outcome instanceof HttpProblem) throw outcome;
-    if (outcome.isNew) news.tell(outcome.event, outcome.revision);
+    if (outcome.isNew) hub.tell(outcome.event, outcome.revision);
     return outcome;
   };
 }

@@ -12,7 +12,7 @@ import type { Tx } from '../db/database.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
 import { firstVan, kitOfVan, requireVan } from '../vans/repository.js';
-import { bringUpToDate, changesMore, changesOthers } from './follow.js';
+import { project, changesMore, changesOthers } from './project.js';
 import {
   eventById,
   jobOfCall,
@@ -22,7 +22,7 @@ import {
   readEvents,
   writeEvents,
 } from './repository.js';
-import { type Looked, ReadForEvents, type Standing, standingsFor } from './standing.js';
+import { type Looked, ReadForEvents, type EventContext, contextsFor } from './event-context.js';
 
 /** An event as a device reported it. */
 export interface Report {
@@ -46,7 +46,7 @@ export const isOneLine = ({ event }: Report): boolean => !changesMore(event.type
 
 /** An event that was judged, with everything that is to be written of it, and what it was judged against. */
 interface Judged extends Logged {
-  readonly standing: Standing;
+  readonly context: EventContext;
 }
 
 /**
@@ -61,7 +61,7 @@ interface Judged extends Logged {
  */
 export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly Report[]): Promise<Outcome[]> {
   const now = new Date();
-  const standings = await standingsFor(
+  const contexts = await contextsFor(
     tx,
     read,
     reports.map(({ event }) => event),
@@ -70,12 +70,12 @@ export async function appendAll(tx: Tx, read: ReadForEvents, reports: readonly R
   const judged: Judged[] = [];
   for (const [i, report] of reports.entries())
     try {
-      const standing = standings[i]!;
-      if (standing.isKnown) {
+      const context = contexts[i]!;
+      if (context.isKnown) {
         outcomes.push({ ...(await standsAlready(tx, report.event)), now: now.toISOString() });
         continue;
       }
-      const one = await judgeReport(tx, report, standing, now);
+      const one = await judgeReport(tx, report, context, now);
       judged.push(one);
       const { event, kept } = one;
       outcomes.push({ event, revision: kept.job.revision, isNew: true, now: now.toISOString() });
@@ -119,18 +119,18 @@ const plain = (value: unknown): unknown => (value === undefined ? null : JSON.pa
 async function judgeReport(
   tx: Tx,
   { event: reported, heldMs, sentBy, isAlone }: Report,
-  { isCrew, standing: known }: Looked,
+  { isCrew, context: known }: Looked,
   now: Date,
 ): Promise<Judged> {
   if (!isCrew) throw notFound('crewMember', reported.by);
-  const { standing, named } = known ? { standing: known, named: reported } : await opening(tx, reported);
+  const { context, named } = known ? { context: known, named: reported } : await opening(tx, reported);
   const before = known && (known.job ?? (await keptJob(tx, reported.jobId))?.job ?? null);
   if (!isAlone && (!before?.supervisedBy || reported.type === 'job.supervised'))
     throw new HttpProblem(403, 'notSupervised');
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
   const { sentBy: _toldByDevice, ...told } = named;
   const event = { ...told, heardAt: notBefore(before, heardAt), ...(sentBy && { sentBy }) } as JobEvent;
-  return judge(tx, { ...standing, job: before }, event);
+  return judge(tx, { ...context, job: before }, event);
 }
 
 /**
@@ -142,8 +142,8 @@ function notBefore(job: Job | null, heardAt: string): string {
 }
 
 /** @throws HttpProblem as {@link appendAll} tells */
-async function judge(tx: Tx, standing: Standing, event: JobEvent): Promise<Judged> {
-  const { job: before, vehicleId, vanId, machine, kit, donor, rules } = standing;
+async function judge(tx: Tx, context: EventContext, event: JobEvent): Promise<Judged> {
+  const { job: before, vehicleId, vanId, machine, kit, donor, rules } = context;
   const found = event.type === 'model.identified' ? await modelById(tx, event.data.modelId) : null;
   if (event.type === 'model.identified' && !found) throw notFound('machine', event.data.modelId);
   if (event.type === 'van.called' || event.type === 'van.arrived') await requireVan(tx, event.data.vanId);
@@ -153,7 +153,7 @@ async function judge(tx: Tx, standing: Standing, event: JobEvent): Promise<Judge
   if (refusal) throw refused(refusal);
   const job = applyEvent(before, event, () => log)!;
   const now = job.modelId === machine.id ? machine : (found ?? (await modelById(tx, job.modelId))!);
-  return { event, kept: { vehicleId, vanId, job }, machine: now, standing };
+  return { event, kept: { vehicleId, vanId, job }, machine: now, context };
 }
 
 async function write(tx: Tx, read: ReadForEvents, judged: readonly Judged[]): Promise<void> {
@@ -162,7 +162,7 @@ async function write(tx: Tx, read: ReadForEvents, judged: readonly Judged[]): Pr
     kept: { job },
   } of judged)
     read.jobs.put(job.id, written.get(job.id)!, job);
-  for (const one of judged) await bringUpToDate(tx, one, one.standing);
+  for (const one of judged) await project(tx, one, one.context);
 }
 
 /**
@@ -181,12 +181,12 @@ export async function identifyAgain(
   const read = new ReadForEvents();
   for (const { id: jobId, callNumber, modelId } of await openJobsOn(tx, modelIds)) {
     const reported = { id: randomUUID(), jobId, by, type: 'model.identified', data: { modelId } } as const;
-    const { standing } = (await standingsFor(tx, read, [reported]))[0]!;
-    const job = standing && (standing.job ?? (await keptJob(tx, jobId))?.job ?? null);
-    if (!standing || !job) continue;
+    const { context } = (await contextsFor(tx, read, [reported]))[0]!;
+    const job = context && (context.job ?? (await keptJob(tx, jobId))?.job ?? null);
+    if (!context || !job) continue;
     if (anyClampOn(job.hookup)) throw new HttpProblem(409, 'clampsOnMachine', { params: [callNumber] });
     const at = notBefore(job, new Date().toISOString());
-    const judged = await judge(tx, { ...standing, job }, { ...reported, at, heardAt: at });
+    const judged = await judge(tx, { ...context, job }, { ...reported, at, heardAt: at });
     await write(tx, read, [judged]);
     told.push({ event: judged.event, revision: judged.kept.job.revision });
   }
@@ -211,7 +211,7 @@ async function fittedIn(
  *
  * @throws HttpProblem 404, 409
  */
-async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; named: JobEvent }> {
+async function opening(tx: Tx, event: JobEvent): Promise<{ context: EventContext; named: JobEvent }> {
   if (event.type !== 'job.opened') throw notFound('job', event.jobId);
   const call = await callById(tx, event.data.callId);
   if (!call) throw notFound('call', event.data.callId);
@@ -224,7 +224,7 @@ async function opening(tx: Tx, event: JobEvent): Promise<{ standing: Standing; n
   const { fitted: _toldByDevice, ...told } = event.data;
   const fitted = await fittedIn(tx, call.vehicleId, machine);
   return {
-    standing: {
+    context: {
       vehicleId: call.vehicleId,
       vanId,
       job: null,

@@ -8,7 +8,7 @@ import {
   type JobEvent,
   reachedStage,
   restVoltsByBattery,
-  standingVerdict,
+  currentVerdict,
   underCharge,
   upgradeLog,
   vansComing,
@@ -126,7 +126,7 @@ const moment = (at: string | null | undefined): Date | null => (at ? new Date(at
 export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typeof jobs.$inferInsert {
   const { callId, callNumber, title, placeName } = job.call;
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
-  const stands = standingVerdict(job);
+  const isInForce = currentVerdict(job);
   return {
     id: job.id,
     callId,
@@ -138,8 +138,8 @@ export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typ
     vanId,
     stage: reachedStage(job),
     state: job.closedAt === null ? 'open' : 'closed',
-    verdict: stands?.verdict ?? null,
-    suspect: stands?.suspect ?? null,
+    verdict: isInForce?.verdict ?? null,
+    suspect: isInForce?.suspect ?? null,
     lowestRestVolts: rest.length > 0 ? Math.min(...rest) : null,
     chargeUntil: moment(job.closedAt === null ? underCharge(job)?.dueAt : null),
     openedAt: new Date(job.openedAt),

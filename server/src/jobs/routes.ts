@@ -7,14 +7,14 @@ import { holderOf, requireSpeaker } from '../sign-in/door.js';
 import { readLog } from './repository.js';
 import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import { DAY_MS } from '@voltrek/core/quantities';
 import { JOBS_PAGE_MAX, limitOf } from '../http/list-page.js';
 import { serve } from '../http/serve.js';
 
-export function jobRoutes(database: Database, news: NewsDesk): Router {
+export function jobRoutes(database: Database, hub: StreamHub): Router {
   const router = Router();
-  const accept = acceptEvents(database, news);
+  const accept = acceptEvents(database, hub);
 
   router.param('jobId', (_request, _response, next, jobId: string) => {
     next(UUID_PATTERN.test(jobId) ? undefined : notFound('job', jobId));

@@ -1,7 +1,7 @@
 import { foldJob, type JobEvent, timeOf } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { eq } from 'drizzle-orm';
-import { followMoves, writeEntries } from '../batteries/of-job.js';
+import { projectMoves, writeEntries } from '../batteries/of-job.js';
 import type { Tx } from '../db/database.js';
 import { insertAll } from '../db/many-rows.js';
 import { jobEvents, jobs } from '../db/schema.js';
@@ -34,7 +34,7 @@ export async function rebuildRecord(
   machine: Machine,
 ): Promise<void> {
   const inOrder = [...events].sort((a, b) => (timeOf(a) < timeOf(b) ? -1 : timeOf(a) > timeOf(b) ? 1 : 0));
-  for (const event of inOrder) await followMoves(tx, kept.job, machine, kept.vehicleId, event);
+  for (const event of inOrder) await projectMoves(tx, kept.job, machine, kept.vehicleId, event);
   await writeRecord(tx, kept, machine);
 }
 

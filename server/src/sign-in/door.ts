@@ -8,7 +8,7 @@ import { isLocal, type Reach } from '../http/reach.js';
 import { routeOf } from '../http/route-of.js';
 import type { Route } from '../http/routes.js';
 import { note } from './audit.js';
-import { isDoorShut } from './secrets.js';
+import { isSignInRequired } from './secrets.js';
 import { deviceOf, holderIn, type SignedIn, signedInOn } from './sessions.js';
 
 /** How long a server believes that the door is as it was: another on the same database may have shut it, ms. */
@@ -27,17 +27,18 @@ interface Pass {
 const passes = new WeakMap<IncomingMessage, Pass>();
 
 /** Whether the door is shut, as this server knows it. */
-export interface Door {
+export interface SignInRule {
   readonly isShut: () => Promise<boolean>;
   /** Asks the database anew: it was shut or opened here. */
   readonly look: () => void;
 }
 
-export function doorOf({ db }: Database): Door {
+export function signInRuleOf({ db }: Database): SignInRule {
   let known: { readonly isShut: Promise<boolean>; readonly at: number } | null = null;
   return {
     isShut: () => {
-      if (!known || Date.now() - known.at > BELIEVED_MS) known = { isShut: isDoorShut(db), at: Date.now() };
+      if (!known || Date.now() - known.at > BELIEVED_MS)
+        known = { isShut: isSignInRequired(db), at: Date.now() };
       known.isShut.catch(() => (known = null));
       return known.isShut;
     },
@@ -50,7 +51,7 @@ export function doorOf({ db }: Database): Door {
  * names in `by`, or as whoever holds the device where it names nobody. A form is read later: what it names, {@link requireSpeaker} looks
  * at.
  */
-export function guardDoor({ db }: Database, door: Door, reach: Reach): RequestHandler {
+export function guardRoutes({ db }: Database, door: SignInRule, reach: Reach): RequestHandler {
   return async (request, response, next) => {
     await reach.noteRequest(request);
     const isShut = await door.isShut();

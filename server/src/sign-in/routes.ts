@@ -1,6 +1,6 @@
 import {
   parseConfirmation,
-  parseDoorChange,
+  parseSignInRuleChange,
   parseNewPasskey,
   parsePasskeySignIn,
   parsePinChange,
@@ -14,14 +14,14 @@ import { type Request, type Response, Router } from 'express';
 import { allCrew, requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { passkeys, sessions } from '../db/schema.js';
-import type { NewsDesk } from '../http/news.js';
+import type { StreamHub } from '../http/stream-hub.js';
 import type { Reach } from '../http/reach.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { newestNotes, note } from './audit.js';
-import type { Door } from './door.js';
+import type { SignInRule } from './door.js';
 import { addPasskey, askForNewPasskey, askForPasskey, passkeysOf, provenByPasskey } from './passkeys.js';
 import { hashOfPin } from './pin.js';
-import { hasPin, provenByPin, setDoor, setPin, whoHasPins } from './secrets.js';
+import { hasPin, provenByPin, setSignInRule, setPin, whoHasPins } from './secrets.js';
 import {
   deviceFor,
   deviceOf,
@@ -38,14 +38,14 @@ import { serve } from '../http/serve.js';
 
 export interface SignInParts {
   readonly database: Database;
-  readonly door: Door;
-  readonly news: NewsDesk;
+  readonly door: SignInRule;
+  readonly hub: StreamHub;
   /** A house that is reached from other machines keeps its door shut. */
   readonly reach: Reach;
 }
 
 /** The door: who comes in on which device, with what they prove it, and who looks after that. */
-export function signInRoutes({ database, door, news, reach }: SignInParts): Router {
+export function signInRoutes({ database, door, hub, reach }: SignInParts): Router {
   const { db, write } = database;
   const router = Router();
 
@@ -130,14 +130,14 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     const deviceHash = had && newDevice(request, response);
     if (deviceHash) await write((tx) => moveDevice(tx, had, deviceHash));
     response.json(await stateOn(deviceHash));
-    news.startOver();
+    hub.startOver();
   });
 
   serve(router, 'GET /api/sign-in/house', async (request, response) => {
     response.json(await houseFor(deviceOf(request), null));
   });
   serve(router, 'PUT /api/sign-in/door', async (request, response) => {
-    const { by, required, pin } = parseDoorChange(request.body);
+    const { by, required, pin } = parseSignInRuleChange(request.body);
     if (!required && (await reach.isPublic())) throw new HttpProblem(409, 'doorStaysShut');
     const crewId = await provenByPin(database, by, pin);
     if (!(await asker(deviceOf(request), crewId)).isLead) throw new HttpProblem(403, 'notYourRole');
@@ -145,14 +145,14 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
     const deviceHash = newDevice(request, response);
     await write(async (tx) => {
       await moveDevice(tx, had, deviceHash);
-      await setDoor(tx, required);
+      await setSignInRule(tx, required);
       await note(tx, crewId, required ? 'sign-in-required' : 'sign-in-open', crewId);
       // The person who shuts it stands inside.
       if (required) await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
     });
     door.look();
     response.json(await houseFor(deviceHash, crewId));
-    news.startOver();
+    hub.startOver();
   });
   serve(router, 'PUT /api/sign-in/pins/:crewId', async (request, response) => {
     const { by, pin, ownPin } = parsePinChange(request.body);
@@ -169,7 +169,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
       await note(tx, by, 'pin-set', crewId);
     });
     response.json(await houseFor(deviceOf(request), by));
-    if (crewId !== by) news.startOver();
+    if (crewId !== by) hub.startOver();
   });
   serve(router, 'POST /api/sign-in/passkeys/question', async (request, response) => {
     const { by } = parseConfirmation(request.body);
@@ -204,7 +204,7 @@ export function signInRoutes({ database, door, news, reach }: SignInParts): Rout
       await note(tx, crewId, 'session-ended', found.crewId);
     });
     response.json(await houseFor(deviceOf(request), crewId));
-    news.startOver();
+    hub.startOver();
   });
   return router;
 }

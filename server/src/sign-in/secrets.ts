@@ -14,12 +14,12 @@ const STRANGERS_MOST = 1_000;
 const SIGN_IN = 'sign-in';
 
 /** Whether this house lets in only whoever signed in. */
-export async function isDoorShut(db: Db | Tx): Promise<boolean> {
+export async function isSignInRequired(db: Db | Tx): Promise<boolean> {
   const [row] = await db.select().from(facts).where(eq(facts.key, SIGN_IN));
   return row?.value === 'required';
 }
 
-export async function setDoor(tx: Tx, isShut: boolean): Promise<void> {
+export async function setSignInRule(tx: Tx, isShut: boolean): Promise<void> {
   const value = isShut ? 'required' : 'open';
   await tx
     .insert(facts)
@@ -141,7 +141,7 @@ const lockedOut = (until: Date): HttpProblem =>
 
 /** A shut door must have somebody who can open it. @throws HttpProblem 409 when no other lead with a PIN would be left */
 export async function requireOtherLead(tx: Tx, crewId: string): Promise<void> {
-  if (!(await isDoorShut(tx))) return;
+  if (!(await isSignInRequired(tx))) return;
   const [other] = await tx
     .select({ id: crew.id })
     .from(crew)

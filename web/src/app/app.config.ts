@@ -28,15 +28,15 @@ import { JobSync } from './shared/sync/job-sync';
 import { SharedPages } from './shared/sync/shared-pages';
 import { keepSettings, settingsFeature } from './shared/data/settings';
 import { keepSession, sessionFeature } from './shared/data/session';
-import { askLate, askSignIn, goOn, hearClosedDoor, signInFeature } from './shared/data/sign-in';
-import { NewsLine } from './shared/data/news-line';
+import { askLate, askSignIn, goOn, catchUnauthorized, signInFeature } from './shared/data/sign-in';
+import { StreamLine } from './shared/data/stream-line';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
     provideStyleSheets(),
-    provideHttpClient(withInterceptors([hearClosedDoor])),
+    provideHttpClient(withInterceptors([catchUnauthorized])),
     // Not before the page has settled: what it keeps for later must not delay what is wanted now.
     provideServiceWorker('ngsw-worker.js', {
       enabled: !isDevMode(),
@@ -60,7 +60,7 @@ export const appConfig: ApplicationConfig = {
     provideState(deviceFeature),
     provideAppInitializer(() => inject(JobSync).start()),
     provideAppInitializer(() => inject(SharedPages).start()),
-    provideAppInitializer(() => inject(NewsLine).start()),
+    provideAppInitializer(() => inject(StreamLine).start()),
     provideAppInitializer(() => void ignoreDoubleTaps(inject(DOCUMENT))),
     // A dialog holds work: a stray tap beside it does not take that away.
     provideAppInitializer(() => {

@@ -8,7 +8,7 @@ import { type Contact, contactWired } from './contact.js';
 import { bodyAmps, freeAmps, freeClamps, freeEndsAmps, liveFree } from '../order/free-clamps.js';
 import { type Hazard, newHazard, type HazardCode, severityRank } from './hazard.js';
 import { touchAmps } from './solve-state.js';
-import { ahead, news } from './standing.js';
+import { ahead, newHazards } from './active-hazards.js';
 import { storiesOf } from './stories.js';
 import { circumstanceHazards } from './judge-circumstance.js';
 import {
@@ -105,7 +105,7 @@ function judgedAct(
         ...(state.pluggedIn ? [newHazard('plugged-too-early', 'severe')] : []),
         ...ruleHazards(scene, next),
         ...sparks(scene, state, contact, 'made'),
-        ...news(scene, state, next, rules),
+        ...newHazards(scene, state, next, rules),
         ...ahead(scene, next, rules),
         ...liveFree(scene, next, rules),
       ];
@@ -135,7 +135,7 @@ function judgedAct(
         ...(freeClamps(scene, state).length > 0
           ? [newHazard('armed-too-early', 'severe', freeEndsAmps(scene, next))]
           : []),
-        ...news(scene, state, next, rules),
+        ...newHazards(scene, state, next, rules),
         ...closedInCharging(scene, state),
       ];
     case 'plug':
@@ -143,13 +143,13 @@ function judgedAct(
         ? [newHazard('plugged-too-early', 'severe')]
         : [];
     case 'donor-engine':
-      return action.running ? [...ruleHazards(scene, next), ...news(scene, state, next, rules)] : [];
+      return action.running ? [...ruleHazards(scene, next), ...newHazards(scene, state, next, rules)] : [];
     case 'confirm':
       return loadDump(scene, state, next, rules);
     case 'crank':
       return crankHazards(scene, state, rules);
     case 'circumstance':
-      return [...news(scene, state, next, rules), ...loadDump(scene, state, next, rules)];
+      return [...newHazards(scene, state, next, rules), ...loadDump(scene, state, next, rules)];
     case 'touch':
       return touching(scene, state, action.a, action.b);
     case 'lay':

@@ -7,7 +7,7 @@ import { isFeed, type WrongMetal } from './circumstances.js';
 import { freeClamps } from '../order/free-clamps.js';
 import { type Hazard, newHazard } from './hazard.js';
 import { solved, touchAmps } from './solve-state.js';
-import { anyClampOn, type HookupScene, type HookupState, rescueWired, stands } from './state.js';
+import { anyClampOn, type HookupScene, type HookupState, rescueWired, isInForce } from './state.js';
 
 /** A clamp of the casualty goes on its starter itself. */
 const isOnStud = ({ machine }: HookupScene, { pointId }: { readonly pointId: string }): boolean =>
@@ -31,10 +31,10 @@ export function circumstanceHazards(
     case 'attach':
       return [
         ...(action.onto ? wrongMetal(action.onto) : []),
-        ...(isPositiveEarth(scene.machine) || stands(before, 'positive-earth')
+        ...(isPositiveEarth(scene.machine) || isInForce(before, 'positive-earth')
           ? [newHazard('positive-earth', 'severe')]
           : []),
-        ...(stands(before, 'casualty-engine-runs') ? [newHazard('engine-runs', 'watch')] : []),
+        ...(isInForce(before, 'casualty-engine-runs') ? [newHazard('engine-runs', 'watch')] : []),
         ...(isOnStud(scene, action) && !before.confirmed.includes('machine-secured')
           ? [newHazard('machine-not-secured', 'severe')]
           : []),
@@ -45,10 +45,10 @@ export function circumstanceHazards(
       ];
     case 'detach':
       return [
-        ...(before.donorRunning && stands(before, 'donor-revs-raised')
+        ...(before.donorRunning && isInForce(before, 'donor-revs-raised')
           ? [newHazard('revs-raised', 'watch')]
           : []),
-        ...(stands(before, 'casualty-engine-runs') ? [newHazard('engine-runs', 'watch')] : []),
+        ...(isInForce(before, 'casualty-engine-runs') ? [newHazard('engine-runs', 'watch')] : []),
       ];
     case 'pack': {
       const isGuarded = scene.option.sourceKind === 'lithium-pack';
@@ -63,7 +63,7 @@ export function circumstanceHazards(
       ];
     }
     case 'crank': {
-      const mayMove = stands(before, 'gear-engaged') || stands(before, 'not-secured');
+      const mayMove = isInForce(before, 'gear-engaged') || isInForce(before, 'not-secured');
       return [...(mayMove ? [newHazard('may-move', 'severe')] : []), ...tripped(scene, before)];
     }
     case 'confirm':
@@ -118,8 +118,11 @@ function noted(
 
 /** A source that has gone off by itself, with what was asked of it before: amps that no battery of this machine asks are a fault of the joining. */
 function tripped(scene: HookupScene, state: HookupState): Hazard[] {
-  if (!stands(state, 'source-tripped')) return [];
-  const before = { ...state, standing: (state.standing ?? []).filter((what) => what !== 'source-tripped') };
+  if (!isInForce(state, 'source-tripped')) return [];
+  const before = {
+    ...state,
+    circumstances: (state.circumstances ?? []).filter((what) => what !== 'source-tripped'),
+  };
   const amps = Math.abs(solved(scene, { ...before, packOn: true }).amps.get('lead.red') ?? 0);
   return [newHazard('source-tripped', amps > FAULT_AMPS ? 'severe' : 'watch', amps)];
 }
@@ -151,7 +154,7 @@ const FORTY_EIGHT = 48;
 /** Everything is on, and nothing flows though the volts differ: a body that is not bonded, a main switch that is open. */
 function closesNothing(scene: HookupScene, state: HookupState): Hazard[] {
   const isCut =
-    stands(state, 'isolator-open') ||
+    isInForce(state, 'isolator-open') ||
     Object.values(state.onto ?? {}).some((onto) => onto === 'isolated-body');
   if (!isCut) return [];
   const isArmed = !hasSwitch(scene.option) || state.packOn;
@@ -168,6 +171,6 @@ function closesNothing(scene: HookupScene, state: HookupState): Hazard[] {
 function stillFed(scene: HookupScene, state: HookupState): Hazard[] {
   const top = terminalNode({ kind: 'plus', battery: scene.machine.batteries.length - 1 });
   const amps = touchAmps(scene, state, top, 'casualty.body');
-  const isFed = (state.standing ?? []).some(isFeed);
+  const isFed = (state.circumstances ?? []).some(isFeed);
   return isFed && amps > SLIP_AMPS ? [newHazard('still-fed', 'watch', amps)] : [];
 }

@@ -31,14 +31,14 @@ export interface HookupState {
   /** Steps that leave no trace in the circuit, such as a look or a wait. */
   readonly confirmed: readonly string[];
   /** How things stand beside the clamps. Left out in older logs: nothing known. */
-  readonly standing?: readonly Circumstance[];
+  readonly circumstances?: readonly Circumstance[];
   /** Clamps that are on other metal than they were meant for. */
   readonly onto?: Readonly<Partial<Record<ClampId, WrongMetal>>>;
 }
 
 /** True while this is so. */
-export const stands = ({ standing = [] }: HookupState, what: Circumstance): boolean =>
-  standing.includes(what);
+export const isInForce = ({ circumstances = [] }: HookupState, what: Circumstance): boolean =>
+  circumstances.includes(what);
 
 export const NOTHING_CONNECTED: HookupState = {
   clamps: { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null },
@@ -71,11 +71,12 @@ export interface HookupScene {
 }
 
 /** Its own battery is out of the circuit: the clamp off, or a main switch open. */
-export const isCutOff = (state: HookupState): boolean => state.negativeOff || stands(state, 'isolator-open');
+export const isCutOff = (state: HookupState): boolean =>
+  state.negativeOff || isInForce(state, 'isolator-open');
 
 /** True while the casualty's engine runs and charges: as the scene has it, or as it was noted. */
 export const casualtyRuns = (scene: HookupScene, state: HookupState): boolean =>
-  scene.casualtyRuns || stands(state, 'casualty-engine-runs');
+  scene.casualtyRuns || isInForce(state, 'casualty-engine-runs');
 
 /** A running casualty's alternator, per 12 V of system. */
 export const CASUALTY_ALTERNATOR = { voltsPer12: 14.2, maxAmps: 60 };
@@ -123,10 +124,10 @@ export function rescueWired(scene: HookupScene, state: HookupState): Rescue {
   // Its rating stands for the middle of a crank; a contact meets a bank's own resistance.
   const still = rest.capacitor ? { ...rest, ohms: rest.capacitor.esrOhms } : rest;
   const isOn =
-    !stands(state, 'source-tripped') &&
+    !isInForce(state, 'source-tripped') &&
     (!hasSwitch(option) || (state.packOn && (option.sourceKind !== 'mains-charger' || state.pluggedIn)));
   const lent = alternator ?? option.engineAlternator;
-  const isRaised = option.sourceKind === 'donor' && stands(state, 'donor-revs-raised');
+  const isRaised = option.sourceKind === 'donor' && isInForce(state, 'donor-revs-raised');
   const supply = lent && isRaised ? { ...lent, maxAmps: lent.maxAmps * RAISED_REVS_FACTOR } : lent;
   // A donor's alternator needs its engine; a charger's regulator works whenever it is on.
   const regulates = option.sourceKind === 'donor' ? state.donorRunning : isOn;
@@ -134,8 +135,8 @@ export function rescueWired(scene: HookupScene, state: HookupState): Rescue {
     casualty: batteries.models,
     load: { kind: 'none' },
     strapOff: isCutOff(state),
-    feeds: feedsOf(state.standing ?? [], machine.systemVolts),
-    ...(stands(state, 'vehicles-touch') &&
+    feeds: feedsOf(state.circumstances ?? [], machine.systemVolts),
+    ...(isInForce(state, 'vehicles-touch') &&
       scene.donor && { bridges: [{ a: 'source.minus', b: 'casualty.body', ohms: BODIES_OHMS }] }),
     leads: option.leads,
     tempC,

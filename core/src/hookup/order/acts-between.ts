@@ -1,7 +1,7 @@
 import { CLAMP_IDS } from '../../circuit/index.js';
 import type { HookupAction } from '../actions.js';
 import { CIRCUMSTANCES } from '../judge/circumstances.js';
-import { type HookupState, stands } from '../judge/state.js';
+import { type HookupState, isInForce } from '../judge/state.js';
 
 /**
  * Returns the acts that lead from one state of the hook-up to another: sources stilled first, then clamps off, clamps on, circumstances, and
@@ -31,8 +31,8 @@ export function actsBetween(from: HookupState, to: HookupState): HookupAction[] 
       const onto = to.onto?.[clamp];
       return pointId === null ? [] : [{ kind: 'attach', clamp, pointId, ...(onto && { onto }) }];
     }),
-    ...CIRCUMSTANCES.filter((what) => stands(from, what) !== stands(to, what)).map(
-      (what) => ({ kind: 'circumstance', what, on: stands(to, what) }) as const,
+    ...CIRCUMSTANCES.filter((what) => isInForce(from, what) !== isInForce(to, what)).map(
+      (what) => ({ kind: 'circumstance', what, on: isInForce(to, what) }) as const,
     ),
     ...turned(true).reverse(),
   ];

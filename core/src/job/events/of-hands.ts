@@ -1,5 +1,5 @@
 import { type ClampId, isSourceClamp } from '../../circuit/index.js';
-import { act, clampsInHand, type HookupState, SPARE_POSTS, stands } from '../../hookup/index.js';
+import { act, clampsInHand, type HookupState, SPARE_POSTS, isInForce } from '../../hookup/index.js';
 import { takesClamp } from '../../machine/index.js';
 import { hasSwitch } from '../../plan/index.js';
 import { actionOf, type HandEvent } from '../hands.js';
@@ -68,7 +68,7 @@ export const OF_HANDS: EventKinds<HandEvent['type']> = {
   },
   'circumstance.noted': {
     refuse: ({ hookup }, { data }) =>
-      stands(hookup, data.what) === data.on ? 'circumstance-already-so' : null,
+      isInForce(hookup, data.what) === data.on ? 'circumstance-already-so' : null,
     apply: byHand,
   },
 };

@@ -4,7 +4,7 @@ import { outOfRange, TYPED_RANGES } from '../../quantities/index.js';
 import type { FollowUp } from '../../verdict/index.js';
 import { underCharge } from '../views/charge-of-job.js';
 import type { Job } from '../job.js';
-import { runningAttempt, standingVerdict } from '../views/queries.js';
+import { runningAttempt, currentVerdict } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { type Recheck, timeOf } from './event.js';
 import { type EventKinds, hasBattery, type Refusal } from './event-kind.js';
@@ -106,7 +106,7 @@ export const OF_THE_END: EventKinds<
 
 /** Only what the verdict promised can be done, once, and after the job is closed. */
 function refuseFollowUp(job: Job, kind: FollowUp['kind']): Refusal | null {
-  const isPromised = standingVerdict(job)?.followUps.some((f) => f.kind === kind) ?? false;
+  const isPromised = currentVerdict(job)?.followUps.some((f) => f.kind === kind) ?? false;
   if (job.closedAt === null || !isPromised) return 'not-promised';
   return job.followedUp.includes(kind) ? 'already-followed-up' : null;
 }

@@ -1,7 +1,7 @@
 import { socFromRestVolts } from '../../battery/index.js';
 import type { Machine } from '../../machine/index.js';
 import { strengthFromCrank } from '../../trace/index.js';
-import { standingJob } from './doubts.js';
+import { withoutDoubts } from './doubts.js';
 import type { Job } from '../job.js';
 import { machineAsFound, wasHelped } from './queries.js';
 
@@ -31,7 +31,7 @@ const CRANK_LEAST_SOC = 0.5;
 /** Returns the entries of a job in the record of its machine's batteries, oldest first. */
 export function batteryEntries(recorded: Job, entryOf: Machine): BatteryEntry[] {
   const machine = machineAsFound(recorded, entryOf);
-  const job = standingJob(recorded, machine);
+  const job = withoutDoubts(recorded, machine);
   const entry = (
     at: string,
     battery: number,

@@ -1,6 +1,6 @@
 import { type Machine, startsByWaking } from '../../machine/index.js';
 import type { Case } from '../../verdict/index.js';
-import { standingJob } from './doubts.js';
+import { withoutDoubts } from './doubts.js';
 import type { Job } from '../job.js';
 import { coldestTempC, machineAsFound, restVoltsByBattery, workingTempC } from './queries.js';
 import { stopsInForce } from '../situation.js';
@@ -12,14 +12,14 @@ import { stopsInForce } from '../situation.js';
  */
 export function caseOfJob(job: Job, entry: Machine, earlierFlatCalls: number): Case {
   const machine = machineAsFound(job, entry);
-  const standing = standingJob(job, machine);
+  const accepted = withoutDoubts(job, machine);
   return {
     chemistry: machine.batteries[0]!.rating.chemistry,
     wakes: startsByWaking(machine),
     tempC: workingTempC(job),
     coldestC: coldestTempC(job),
     stops: stopsInForce(job, entry),
-    restVolts: restVoltsByBattery(standing, machine.batteries.length),
+    restVolts: restVoltsByBattery(accepted, machine.batteries.length),
     earlierFlatCalls,
     diedInService: job.symptoms.includes('no-doors'),
   };

@@ -40,11 +40,11 @@ export function doubtOf(job: Told, machine: Machine, reading: Reading): Doubt | 
 
 /** The doubt on each reading, in their order. */
 function doubtsOf(job: Told, machine: Machine): (Doubt | null)[] {
-  const standing: Reading[] = [];
+  const accepted: Reading[] = [];
   return job.readings.map((reading) => {
-    const found = contradictionOf(job, standing, machine, reading);
+    const found = contradictionOf(job, accepted, machine, reading);
     const doubt = found && !isConfirmed(job, machine, reading, found) ? found : null;
-    if (!doubt) standing.push(reading);
+    if (!doubt) accepted.push(reading);
     return doubt;
   });
 }
@@ -108,12 +108,12 @@ function contradictionOf(
 }
 
 /** Returns the rest volts of the batteries that are in it now, of readings that stand alone; null where none does. */
-export function standingRestVolts(job: Job, machine: Machine): (number | null)[] {
-  return restVoltsNow(standingJob(job, machine), machine.batteries.length);
+export function currentRestVolts(job: Job, machine: Machine): (number | null)[] {
+  return restVoltsNow(withoutDoubts(job, machine), machine.batteries.length);
 }
 
 /** The job with only the readings that stand: what is in doubt is asked again, never averaged in. */
-export function standingJob(job: Job, machine: Machine): Job {
+export function withoutDoubts(job: Job, machine: Machine): Job {
   const doubts = doubtsOf(job, machine);
   return { ...job, readings: job.readings.filter((_, i) => doubts[i] === null) };
 }

@@ -13,7 +13,7 @@ import {
 } from '../../diagnosis/index.js';
 import type { Machine } from '../../machine/index.js';
 import type { KitItem } from '../../sources/index.js';
-import { standingJob } from './doubts.js';
+import { withoutDoubts } from './doubts.js';
 import type { Job } from '../job.js';
 import { crankEvidence, ownLowest } from './silent-bar.js';
 import {
@@ -63,7 +63,7 @@ export function evidenceOfJob(
   machine: Machine,
   earlierFlatCalls: number,
 ): DiagnosisEvidence[] {
-  const job = standingJob(recorded, machine);
+  const job = withoutDoubts(recorded, machine);
   const evidence = spansOf(job).flatMap((span, repaired) =>
     inSpan(span, machine, repaired === 0 ? earlierFlatCalls : 0).map((piece) =>
       repaired === 0 ? piece : { ...piece, repaired },

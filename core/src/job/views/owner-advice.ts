@@ -11,7 +11,7 @@ import {
 import { chargePlanOfJob } from './charge-of-job.js';
 import type { DriveAdvice } from './drive-of-job.js';
 import type { Job } from '../job.js';
-import { drainAmps, standingVerdict } from './queries.js';
+import { drainAmps, currentVerdict } from './queries.js';
 import { roadOfJob } from './road-of-job.js';
 import type { Situation } from '../situation.js';
 
@@ -47,7 +47,7 @@ const CHARGED_SOC = 0.85;
  * is given.
  */
 export function ownerAdvice(job: Job, situation: Situation): readonly Advice[] {
-  const verdict = standingVerdict(job);
+  const verdict = currentVerdict(job);
   if (!verdict) return [];
   if (verdict.verdict === 'unsafe') return [{ id: 'leave-it' }];
   return [...doNow(job, situation, verdict), ...fromNowOn(job, situation, verdict)];

@@ -1,6 +1,6 @@
 import { coldestOf } from '../../battery/index.js';
 import { POLARITY_SIGNS_NEEDED, type ReadingKind } from '../../diagnosis/index.js';
-import { anyClampOn, clampsInHand, NOTHING_CONNECTED, stands } from '../../hookup/index.js';
+import { anyClampOn, clampsInHand, NOTHING_CONNECTED, isInForce } from '../../hookup/index.js';
 import type { HouseRules } from '../../rules/index.js';
 import type { VerdictRecord } from '../../verdict/index.js';
 import { MINUTE_MS } from '../../quantities/index.js';
@@ -82,7 +82,7 @@ export function hasStarted(job: Pick<Job, 'attempts'>): boolean {
 
 /** True while its engine runs or its converter has taken over: started here, or noted as running when it was found. */
 export function engineRuns(job: Pick<Job, 'attempts' | 'hookup'>): boolean {
-  return hasStarted(job) || stands(job.hookup, 'casualty-engine-runs');
+  return hasStarted(job) || isInForce(job.hookup, 'casualty-engine-runs');
 }
 
 /** The temperature a job works with: found on the scene, or else reported with the call. */
@@ -129,7 +129,7 @@ export function rulesOfJob(job: Pick<Job, 'rules'>, house: HouseRules): HouseRul
 }
 
 /** The verdict that stands: of the last recheck, or as it was given. */
-export function standingVerdict(job: Pick<Job, 'verdict' | 'recheck'>): VerdictRecord | null {
+export function currentVerdict(job: Pick<Job, 'verdict' | 'recheck'>): VerdictRecord | null {
   return job.recheck?.verdict ?? job.verdict;
 }
 

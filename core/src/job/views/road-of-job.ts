@@ -1,10 +1,10 @@
 import { type RunDown, runDown } from '../../charging/index.js';
 import { type Check, checkOf, outcomeIndex, type Suspect } from '../../diagnosis/index.js';
 import { chargingMendedAt, chargingReadings } from './charging-read.js';
-import { standingJob } from './doubts.js';
+import { withoutDoubts } from './doubts.js';
 import { type DriveAdvice, driveOfJob } from './drive-of-job.js';
 import type { Job, Reading } from '../job.js';
-import { standingVerdict } from './queries.js';
+import { currentVerdict } from './queries.js';
 import type { Situation } from '../situation.js';
 
 /** The evidence that the machine's own charging works: read in its band, not read, read and not clear yet, or shown to fail. */
@@ -21,7 +21,7 @@ const CHARGING_SUSPECTS: readonly (Suspect | null)[] = ['charging', 'belt'];
 
 /** Returns whether the charging of this job's machine was shown to work: what was read since anything of it was mended. */
 export function chargingOfJob(recorded: Job, { machine, record }: Situation): ChargingState {
-  const job = standingJob(recorded, record.machine);
+  const job = withoutDoubts(recorded, record.machine);
   const read = chargingReadings(job);
   const outcomeOf = (check: Check, reading: Reading | null): string | null => {
     const index = reading && outcomeIndex(check, (reading.volts * 12) / machine.systemVolts);
@@ -29,7 +29,7 @@ export function chargingOfJob(recorded: Job, { machine, record }: Situation): Ch
   };
   const idle = outcomeOf(checkOf('charging'), read.idle);
   const loaded = outcomeOf(checkOf('charging-loaded'), read.loaded);
-  const isBlamed = CHARGING_SUSPECTS.includes(standingVerdict(job)?.suspect ?? null);
+  const isBlamed = CHARGING_SUSPECTS.includes(currentVerdict(job)?.suspect ?? null);
   if (job.findings['look-belt'] === 'bad' || (isBlamed && chargingMendedAt(job) === '')) return 'fails';
   if (idle === 'over' || loaded === 'over') return 'fails';
   // Five minutes on and at raised revs only an alternator that is weak stays low; at idle a flat battery holds a good one down.

@@ -1,3 +1,4 @@
+import { parameter } from '../../quantities/index.js';
 import type { LeadSet } from '../../leads/index.js';
 import { BANK_FADE_A_YEAR, leftOfRating } from '../ageing.js';
 import { BANK_LEAK_A_DAY, bankAt, bankOf, type CellBank } from '../cell-bank.js';
@@ -16,13 +17,34 @@ export interface CapacitorBoosterKit extends CellBank, KeptCharge {
 }
 
 /** The capacitor is judged one second into the crank: the middle of a good try. */
-export const CAPACITOR_MID_CRANK_S = 1;
+export const CAPACITOR_MID_CRANK_S = parameter(1, {
+  id: 'capacitor.judgedAt',
+  name: 'moment a bank is judged at',
+  low: 0.5,
+  high: 2,
+  unit: 's',
+  reason: 'The middle of a good try.',
+});
 /** The converter of a booster stops where the battery that feeds it sags under this, V. */
-export const CONVERTER_LEAST_VOLTS = 4;
+export const CONVERTER_LEAST_VOLTS = parameter(4, {
+  id: 'capacitor.converterLeast',
+  name: 'least volts a booster fills itself from',
+  low: 2.5,
+  high: 7,
+  unit: 'V',
+  reason: 'Its converter stops below; what is printed on it goes before.',
+});
 /** A booster's converter fills its bank to this, V: what an alternator holds a battery at. */
 export const BOOSTER_FILLED_VOLTS = 14.4;
 /** Share of what its converter takes that arrives in the bank. */
-export const CONVERTER_EFFICIENCY = 0.85;
+export const CONVERTER_EFFICIENCY = parameter(0.85, {
+  id: 'capacitor.converterEfficiency',
+  name: 'efficiency of its converter',
+  low: 0.7,
+  high: 0.93,
+  unit: 'of what it takes',
+  reason: 'Heavily loaded, lifting low volts.',
+});
 /** A bank is filled to this share of what its cells stand together: cells differ, and the smallest passes its limit first. */
 const FULL_SHARE_OF_LIMIT = 0.9;
 

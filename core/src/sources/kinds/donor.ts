@@ -1,3 +1,4 @@
+import { parameter } from '../../quantities/index.js';
 import type { BatteryRating } from '../../battery/index.js';
 import type { DonorRevsSchool } from '../../rules/index.js';
 import type { KitKind } from '../kit-kind.js';
@@ -19,11 +20,32 @@ export interface DonorKit {
 }
 
 /** An alternator at 1,500 to 2,000 rpm lends this many times what it lends at idle: its output rises steeply with speed. */
-export const RAISED_REVS_FACTOR = 1.6;
+export const RAISED_REVS_FACTOR = parameter(1.6, {
+  id: 'donor.raised',
+  name: 'what raised revs lend against idle',
+  low: 1.2,
+  high: 2.2,
+  unit: 'times',
+  reason: 'An alternator gives about half of its rating at idle and most of it at 1,800 rpm.',
+});
 /** Regulated volts of a donor's alternator at idle. */
-export const ALTERNATOR_VOLTS = 14.2;
+export const ALTERNATOR_VOLTS = parameter(14.2, {
+  id: 'alternator.volts',
+  name: 'regulated volts at idle',
+  low: 13.6,
+  high: 14.8,
+  unit: 'V',
+  reason: 'Per 12 V of system.',
+});
 /** A donor that has been driven here and runs has a battery this much warmer than the air, degC. */
-export const DONOR_WARMER_C = 10;
+export const DONOR_WARMER_C = parameter(10, {
+  id: 'donor.warmer',
+  name: 'donor battery above the air',
+  low: 0,
+  high: 25,
+  unit: 'degC',
+  reason: 'It was driven here and runs.',
+});
 
 /** A donor's battery, with its alternator beside it when its engine runs. */
 export function donorSource(

@@ -1,5 +1,5 @@
 import type { LeadSet } from '../../leads/index.js';
-import { interpolate, type Knots } from '../../quantities/index.js';
+import { interpolate, type Knots, parameter } from '../../quantities/index.js';
 import { keptCharge, leftOfRating, LITHIUM_FADE_A_YEAR } from '../ageing.js';
 import type { KeptCharge, KitKind } from '../kit-kind.js';
 import type { SourceModel } from '../source-model.js';
@@ -25,7 +25,14 @@ const HOBBY_VOLTS: Knots = [
   [1, 12.6],
 ];
 /** Share of its volts that a hobby pack loses at its continuous amps and 25 degC. */
-export const HOBBY_SAG_SHARE = 0.12;
+export const HOBBY_SAG_SHARE = parameter(0.12, {
+  id: 'hobby.sag',
+  name: 'volts lost at continuous amps',
+  low: 0.05,
+  high: 0.2,
+  unit: 'of open',
+  reason: 'Of a pack in good health.',
+});
 
 /** A hobby lithium pack: its amps are its rate times its capacity, and no more. */
 export function hobbySource(pack: HobbyLithiumKit, tempC: number): SourceModel {

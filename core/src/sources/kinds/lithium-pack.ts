@@ -1,3 +1,4 @@
+import { parameter } from '../../quantities/index.js';
 import { restVoltsAt } from '../../battery/index.js';
 import type { LeadSet } from '../../leads/index.js';
 import { keptCharge, leftOfRating, LITHIUM_FADE_A_YEAR } from '../ageing.js';
@@ -18,9 +19,23 @@ export interface LithiumPackKit extends KeptCharge, TriedPack {
 }
 
 /** Volts a lithium pack is pulled to by its rated peak at 25 degC; the rating means that or less. */
-export const LITHIUM_PEAK_VOLTS = 8;
+export const LITHIUM_PEAK_VOLTS = parameter(8, {
+  id: 'lithium.peakVolts',
+  name: 'volts at the rated peak',
+  low: 6,
+  high: 9.5,
+  unit: 'V',
+  reason: 'The rating means that or less.',
+});
 /** Lithium resistance grows by e per this many degC of cold. */
-export const LITHIUM_E_FOLD_C = 29;
+export const LITHIUM_E_FOLD_C = parameter(29, {
+  id: 'lithium.coldFold',
+  name: 'cold that multiplies its resistance by e',
+  low: 25,
+  high: 36,
+  unit: 'degC',
+  reason: 'At -20 degC three to five times its resistance at 20 degC.',
+});
 /** Peak amps of a lithium pack per Ah at 12 V, where its maker does not say: pocket packs lie between 100 and 160. */
 const PEAK_AMPS_PER_AH = 130;
 

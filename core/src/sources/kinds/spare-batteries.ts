@@ -1,3 +1,4 @@
+import { parameter } from '../../quantities/index.js';
 import type { BatteryRating } from '../../battery/index.js';
 import type { KeptCharge, KitKind } from '../kit-kind.js';
 import { leadCharge, seriesOf } from '../series.js';
@@ -14,7 +15,14 @@ export interface SpareBatteriesKit extends KeptCharge {
 }
 
 /** Resistance of the lead that links two spare batteries in series, ohms. */
-export const LINK_LEAD_OHMS = 0.0012;
+export const LINK_LEAD_OHMS = parameter(0.0012, {
+  id: 'cable.linkLead',
+  name: 'link lead of two spare batteries',
+  low: 0.0005,
+  high: 0.003,
+  unit: 'ohm',
+  reason: 'Half a metre of 25 mm2 with two clamps.',
+});
 
 /** One spare battery, or two in series with their link lead. */
 export function spareBatteriesSource(kit: SpareBatteriesKit, output: 12 | 24, tempC: number): SourceModel {

@@ -331,9 +331,9 @@ export class BoardPage {
     inject(DestroyRef).onDestroy(() => this.store.dispatch(BoardActions.left()));
     // The Board stands without its dialogs; once it does they are fetched, since later there may be no network.
     const frames = inject(Frames);
-    const standing = effect(() => {
+    const loadedOnce = effect(() => {
       if (this.status() === 'loading') return;
-      standing.destroy();
+      loadedOnce.destroy();
       void frames.after('idle').then(() => Promise.allSettled([callDialog(), newCall()]));
     });
   }

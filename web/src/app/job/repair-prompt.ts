@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { type Repair, repairOrder } from '@voltrek/core/diagnosis';
-import { FEEDS, stands } from '@voltrek/core/hookup';
+import { FEEDS, isInForce } from '@voltrek/core/hookup';
 import type { Work } from '../shared/job/job-selectors';
 import { StepsPrompt } from '../shared/ui/steps-dialog';
 import { amps } from '@words/figures';
@@ -18,7 +18,7 @@ export class RepairPrompt {
 
   /** True when it was mended. */
   async goThrough({ job, machine, situation }: Work, repair: Repair): Promise<boolean> {
-    const feeds = FEEDS.filter((feed) => stands(job.hookup, feed));
+    const feeds = FEEDS.filter((feed) => isInForce(job.hookup, feed));
     const { batteries, tempC } = situation;
     const order = repairOrder(repair, machine, batteries.models, tempC, feeds);
     const end = await this.steps.goThrough({

@@ -10,7 +10,7 @@ import {
   hazardsOf,
   type HookupState,
   SPARE_POSTS,
-  stands,
+  isInForce,
   WRONG_METALS,
   type WrongMetal,
 } from '@voltrek/core/hookup';
@@ -242,7 +242,7 @@ export class SomethingElseDialog {
         }),
       ) as HookupState['clamps'],
       onto: this.ontoNow(),
-      standing: CIRCUMSTANCES.filter((what) => this.standsNow(what)),
+      circumstances: CIRCUMSTANCES.filter((what) => this.standsNow(what)),
     };
   });
   /** The acts between the log and the clamps as they are. */
@@ -308,7 +308,7 @@ export class SomethingElseDialog {
   }
 
   protected standsNow(what: Circumstance): boolean {
-    return this.noted()[what] ?? stands(this.hookup(), what);
+    return this.noted()[what] ?? isInForce(this.hookup(), what);
   }
 
   protected note(what: Circumstance, on: boolean): void {

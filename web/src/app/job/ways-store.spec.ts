@@ -37,7 +37,7 @@ describe('WaysStore', () => {
           useValue: {
             begin: () => ({
               isCurrent: () => isCurrent,
-              ask: (what: (w: typeof worker, hears: <T>(l: T) => T) => unknown) => what(worker, (l) => l),
+              ask: (what: (w: typeof worker, subscribe: <T>(l: T) => T) => unknown) => what(worker, (l) => l),
             }),
             stop: () => undefined,
           },

@@ -102,8 +102,8 @@ export const WaysStore = signalStore(
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
             await store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });
           };
-          const { ways, elsewhere } = await run.ask((worker, hears) =>
-            worker.ways(input, samples, hears(onWay)),
+          const { ways, elsewhere } = await run.ask((worker, subscribe) =>
+            worker.ways(input, samples, subscribe(onWay)),
           );
           if (!run.isCurrent()) return;
           await store._tell({ elsewhere, settled: ways, ways });

@@ -21,7 +21,7 @@ import { InstrumentLinks } from './instrument-links';
         @for (one of links.now(); track one.instrument) {
           <li>
             <strong>{{ names[one.instrument] }}</strong>
-            <span role="status">{{ standing(one) }}</span>
+            <span role="status">{{ stateWords(one) }}</span>
             @if (links.addressOf(one.instrument); as at) {
               <span class="dim">{{ t.setBy[at.setBy ?? 'none'] }}</span>
               @if (at.setBy === 'server') {
@@ -114,7 +114,7 @@ export class InstrumentsPart {
     this.links.tellTo(this.isLead);
   }
 
-  protected standing({ state, name }: InstrumentNow): string {
+  protected stateWords({ state, name }: InstrumentNow): string {
     return [LINK_WORDS[state], ...(name ? [name] : [])].join(', ');
   }
 }

@@ -1,5 +1,5 @@
 import { HttpErrorResponse } from '@angular/common/http';
-import type { CrewMember, DoorChange, PinChange, SignInHouse } from '@voltrek/contracts';
+import type { CrewMember, SignInRuleChange, PinChange, SignInHouse } from '@voltrek/contracts';
 import { type Observable, of, throwError } from 'rxjs';
 import { partAlone } from '../../testing/part-alone';
 import type { Api } from '../shared/data/api';
@@ -23,7 +23,7 @@ const withPins = (...ids: readonly string[]): Pick<SignInHouse, 'crew'> => ({
 describe('the door as it is looked after', () => {
   let now: SignInHouse;
   let pins: [string, PinChange][];
-  let doors: DoorChange[];
+  let doors: SignInRuleChange[];
   let ended: string[];
   let answer: () => Observable<SignInHouse>;
   let root: HTMLElement;
@@ -38,7 +38,7 @@ describe('the door as it is looked after', () => {
         pins.push([crewId, change]);
         return answer();
       },
-      setDoor: (change) => {
+      setSignInRule: (change) => {
         doors.push(change);
         return answer();
       },

@@ -257,7 +257,7 @@ export class SignInPart {
   }
 
   protected turn(required: boolean): void {
-    this.ask(this.api.setDoor({ by: this.crewId(), required, pin: this.doorPin() }), () => {
+    this.ask(this.api.setSignInRule({ by: this.crewId(), required, pin: this.doorPin() }), () => {
       this.doorPin.set('');
       this.store.dispatch(SignInActions.asked());
     });

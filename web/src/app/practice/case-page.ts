@@ -352,9 +352,9 @@ export class CasePage {
 
   /** The same case, from a moment of the run that has ended. */
   protected playFrom(count: number): void {
-    const stands = this.world()!
+    const isInForce = this.world()!
       .log.slice(0, count)
       .map(({ action }) => action);
-    this.begin(this.code(), stands);
+    this.begin(this.code(), isInForce);
   }
 }

@@ -78,7 +78,7 @@ const SECOND_MS = 1_000;
           @for (one of cases(); track one.place) {
             <li>
               <strong>{{ t.caseOf(one.place) }}</strong>
-              <span class="dim">{{ one.stands }}</span>
+              <span class="dim">{{ one.isInForce }}</span>
               <a
                 class="key"
                 [routerLink]="['/practice/exam', one.place]"
@@ -252,7 +252,11 @@ export class ExamPage {
     return ExamRecord.codesOf(exam).map((code, i) => {
       const actions = this.practice.actions(ExamRecord.keyOf(exam, code));
       const isGiven = actions.some(({ kind }) => kind === 'verdict');
-      return { place: i + 1, isGiven, stands: isGiven ? T.given : actions.length > 0 ? T.begun : T.notBegun };
+      return {
+        place: i + 1,
+        isGiven,
+        isInForce: isGiven ? T.given : actions.length > 0 ? T.begun : T.notBegun,
+      };
     });
   });
 

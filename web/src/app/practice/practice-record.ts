@@ -7,7 +7,7 @@ import { keepText, keptValue } from '../shared/data/kept';
 export type Trained = RungId | `drill-${DrillKind}`;
 
 /** How a rung, or a drill, stands on this device. */
-export interface RungStanding {
+export interface RungProgress {
   /** Number of the case that comes next. */
   readonly next: number;
   readonly passed: number;
@@ -25,7 +25,7 @@ export interface CaseEnd {
 
 const RUN = 'voltrek.practice.run.';
 const RUNGS = 'voltrek.practice.rungs';
-const FRESH: RungStanding = { next: 1, passed: 0, lastPassed: null, card: null };
+const FRESH: RungProgress = { next: 1, passed: 0, lastPassed: null, card: null };
 
 /** When a rung is to be practised again: soon where it went wrong, later the better it sits. */
 const scheduler = fsrs({ enable_fuzz: false });
@@ -45,17 +45,17 @@ export class PracticeRecord {
     keepText(RUN + code, JSON.stringify(actions));
   }
 
-  standing(rung: Trained): RungStanding {
-    return keptValue<Partial<Record<Trained, RungStanding>>>(RUNGS, {})[rung] ?? FRESH;
+  standing(rung: Trained): RungProgress {
+    return keptValue<Partial<Record<Trained, RungProgress>>>(RUNGS, {})[rung] ?? FRESH;
   }
 
   /** A case of the ladder has ended. One that is not on it, or was ended before, moves nothing. */
   ended(rung: Trained, number: number, end: CaseEnd, now = new Date()): void {
-    const all = keptValue<Partial<Record<Trained, RungStanding>>>(RUNGS, {});
+    const all = keptValue<Partial<Record<Trained, RungProgress>>>(RUNGS, {});
     const before = all[rung] ?? FRESH;
     if (number !== before.next) return;
     const { card } = scheduler.next(before.card ?? createEmptyCard(now), now, gradeOf(end));
-    const standing: RungStanding = {
+    const standing: RungProgress = {
       next: number + 1,
       passed: before.passed + (end.passed ? 1 : 0),
       lastPassed: end.passed,

@@ -19,8 +19,8 @@ describe('PlanRunner', () => {
     const run = made().begin();
     const heard: number[] = [];
     let tell: (share: number) => void = () => undefined;
-    await run.ask((_, hears) => {
-      tell = hears((share: number) => heard.push(share));
+    await run.ask((_, subscribe) => {
+      tell = subscribe((share: number) => heard.push(share));
       tell(0.5);
       return Promise.resolve();
     });
@@ -32,8 +32,8 @@ describe('PlanRunner', () => {
     const runner = made();
     const heard: number[] = [];
     let tell: (share: number) => void = () => undefined;
-    const asked = runner.begin().ask((_, hears) => {
-      tell = hears((share: number) => heard.push(share));
+    const asked = runner.begin().ask((_, subscribe) => {
+      tell = subscribe((share: number) => heard.push(share));
       return never();
     });
     runner.begin();
@@ -69,12 +69,12 @@ describe('PlanRunner', () => {
       const closed = new Set(close.calls.all().map(({ object }) => object));
       return lines.map((line) => closed.has(line));
     };
-    const asks: Parameters<PlanRun['ask']>[0] = (worker, hears) => {
+    const asks: Parameters<PlanRun['ask']>[0] = (worker, subscribe) => {
       isAsking = true;
       const asked = worker.odds(
         {} as PlanCase,
         1,
-        hears(() => undefined),
+        subscribe(() => undefined),
       );
       isAsking = false;
       return asked;
@@ -82,8 +82,8 @@ describe('PlanRunner', () => {
     const runner = made();
     await expectAsync(runner.begin().ask(asks)).toBeRejected();
     expect(areClosed()).toEqual([true]);
-    const stopped = runner.begin().ask((worker, hears) => {
-      for (let i = 0; i < 2; i++) void asks(worker, hears).catch(() => undefined);
+    const stopped = runner.begin().ask((worker, subscribe) => {
+      for (let i = 0; i < 2; i++) void asks(worker, subscribe).catch(() => undefined);
       return never();
     });
     expect(areClosed()).toEqual([true, false, false]);

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { expose, proxy, type Remote, type TransferHandler, transferHandlers } from 'comlink';
 import type { PlanWorker } from './plan.worker';
-import { type Often, SpareWorkers } from './spare-workers';
+import { type Frequent, SpareWorkers } from './spare-workers';
 import type { WorkerLine } from './worker-line';
 
 /** The own end of each listener's line to a worker. */
@@ -21,21 +21,23 @@ transferHandlers.set('proxy', {
 export interface PlanRun {
   readonly isCurrent: () => boolean;
   /** Asks the worker. Rejects when the worker dies or is stopped, which otherwise would answer nothing for ever. */
-  readonly ask: <T>(what: (worker: Remote<PlanWorker>, hears: Hears) => Promise<T>) => Promise<T>;
+  readonly ask: <T>(what: (worker: Remote<PlanWorker>, subscribe: Subscribe) => Promise<T>) => Promise<T>;
 }
 
 /**
  * Makes a listener that the worker tells of its progress. What it is told goes another way than the answer, and may come after it: from the
  * answer on, or when a newer round has begun, the listener hears no more.
  */
-export type Hears = <A extends unknown[], R>(listener: (...told: A) => R) => (...told: A) => R | undefined;
+export type Subscribe = <A extends unknown[], R>(
+  listener: (...told: A) => R,
+) => (...told: A) => R | undefined;
 
 /** Owns one worker: a new round ends the one before. A worker that is still at it is ended, which stops it at once; one that is not may be kept. */
 @Injectable()
 export class PlanRunner {
   private readonly spare = inject(SpareWorkers);
   private current: {
-    readonly work: Often | null;
+    readonly work: Frequent | null;
     readonly line: WorkerLine<PlanWorker>;
     /** Asked, and not answered. */
     unanswered: number;
@@ -43,7 +45,7 @@ export class PlanRunner {
   private round = 0;
 
   /** @param work what will be asked, if it is of those that are asked often */
-  begin(work: Often | null = null): PlanRun {
+  begin(work: Frequent | null = null): PlanRun {
     this.stop();
     const round = this.round;
     const current = { work, line: this.spare.take(work), unanswered: 0 };
@@ -54,7 +56,7 @@ export class PlanRunner {
       ask: async (what) => {
         let isAnswered = false;
         const heard: object[] = [];
-        const hears: Hears = (listener) => {
+        const subscribe: Subscribe = (listener) => {
           const told = proxy((...all: Parameters<typeof listener>) =>
             !isAnswered && isCurrent() ? listener(...all) : undefined,
           );
@@ -63,7 +65,7 @@ export class PlanRunner {
         };
         current.unanswered++;
         try {
-          const answer = await Promise.race([what(current.line.remote, hears), current.line.ended]);
+          const answer = await Promise.race([what(current.line.remote, subscribe), current.line.ended]);
           current.unanswered--;
           return answer;
         } finally {

@@ -3,7 +3,7 @@ import type { PlanWorker } from './plan.worker';
 import { type WorkerLine, workerLine } from './worker-line';
 
 /** Work that many stages ask for and that is slow in a worker that has not done it yet. */
-export type Often = 'ways' | 'crowd';
+export type Frequent = 'ways' | 'crowd';
 
 /**
  * Keeps one worker for each work that is asked for often, while nobody needs it. To start another and compile its code again takes the
@@ -11,9 +11,9 @@ export type Often = 'ways' | 'crowd';
  */
 @Injectable({ providedIn: 'root' })
 export class SpareWorkers {
-  private readonly lines = new Map<Often, WorkerLine<PlanWorker>>();
+  private readonly lines = new Map<Frequent, WorkerLine<PlanWorker>>();
 
-  take(work: Often | null): WorkerLine<PlanWorker> {
+  take(work: Frequent | null): WorkerLine<PlanWorker> {
     const spare = work && this.lines.get(work);
     if (!spare) return workerLine(new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' }));
     this.lines.delete(work);
@@ -21,7 +21,7 @@ export class SpareWorkers {
   }
 
   /** Takes back one that has answered all it was asked; one that nobody will ask for is ended. */
-  give(work: Often | null, line: WorkerLine<PlanWorker>): void {
+  give(work: Frequent | null, line: WorkerLine<PlanWorker>): void {
     if (!work || this.lines.has(work)) {
       line.end(new Error('not needed'));
       return;

@@ -2,7 +2,7 @@ import { socFromRestVolts } from '@voltrek/core/battery';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
 import { isDone } from '@voltrek/core/hookup';
-import { isPolarityProved, latestReading, standingRestVolts, type Stage } from '@voltrek/core/job';
+import { isPolarityProved, latestReading, currentRestVolts, type Stage } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { percentBand, volts } from '@words/figures';
 import { degrees } from '@words/units';
@@ -82,7 +82,7 @@ export function stageResults(
 
 /** The readings that stand: a reading in doubt is no result. */
 function measureLine(job: Work['job'], machine: Machine, tempC: number): string {
-  const rest = standingRestVolts(job, machine);
+  const rest = currentRestVolts(job, machine);
   const first = rest.findIndex((v) => v !== null);
   if (first < 0) return T.readings(job.readings.length);
   if (machine.batteries.length > 1)

@@ -1,7 +1,7 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { JobEvent } from '@voltrek/core/job';
 import { TimeoutError } from 'rxjs';
-import { isDoorShut, problemText } from './problem';
+import { isSignInRequired, problemText } from './problem';
 import { ANSWER_TO as T } from '@words/screens/sync';
 
 /** The fate of an event that was sent. */
@@ -25,7 +25,7 @@ const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];
 export function answerTo(error: unknown): Answer {
   if (error instanceof TimeoutError) return { kind: 'away' };
   if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };
-  if (isDoorShut(error)) return { kind: 'unsigned' };
+  if (isSignInRequired(error)) return { kind: 'unsigned' };
   if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
   const why = problemText(error);
   return error.status >= 500 ? { kind: 'choked', why } : { kind: 'refused', why };

@@ -15,7 +15,7 @@ import type {
   CallChange,
   CrewMember,
   DevicePack,
-  DoorChange,
+  SignInRuleChange,
   DueFollowUp,
   Exam,
   ImportReport,
@@ -118,7 +118,7 @@ export class Api {
     return this.http.get<SignInHouse>('/api/sign-in/house');
   }
 
-  setDoor(change: DoorChange): Observable<SignInHouse> {
+  setSignInRule(change: SignInRuleChange): Observable<SignInHouse> {
     return this.http.put<SignInHouse>('/api/sign-in/door', change);
   }
 

@@ -3,7 +3,7 @@ import type { BoardCall } from '@voltrek/contracts';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, emptyProps } from '@ngrx/store';
 import { EMPTY, filter, map, merge, switchMap } from 'rxjs';
-import { NewsLine } from './news-line';
+import { StreamLine } from './stream-line';
 import { serverCopy } from './server-copy';
 
 /** Tonight's calls. */
@@ -16,13 +16,13 @@ export const BoardActions = createActionGroup({
 
 /** Follows the board while it is on screen. Fetches it again when the line comes back: the server does not repeat missed news. */
 export const hearBoard = createEffect(
-  (actions = inject(Actions), line = inject(NewsLine)) =>
+  (actions = inject(Actions), line = inject(StreamLine)) =>
     actions.pipe(
       ofType(BoardActions.opened, BoardActions.left),
       switchMap(({ type }) =>
         type === BoardActions.left.type
           ? EMPTY
-          : merge([null], line.news.pipe(filter(({ kind }) => kind === 'board')), line.cameBack),
+          : merge([null], line.messages.pipe(filter(({ kind }) => kind === 'board')), line.cameBack),
       ),
       map(() => boardCopy.wanted()),
     ),

@@ -23,7 +23,7 @@ export function isTransient(error: unknown): boolean {
 }
 
 /** True when the server wants a sign-in first. The bar of sign-in tells it for all screens. */
-export function isDoorShut(error: unknown): boolean {
+export function isSignInRequired(error: unknown): boolean {
   return error instanceof HttpErrorResponse && error.status === 401;
 }
 

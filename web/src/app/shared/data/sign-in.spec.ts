@@ -10,7 +10,7 @@ import { JobActions, jobFeature } from '../model/job-state';
 import { kitCopy } from './kit';
 import { crewCopy } from './crew';
 import { SessionActions, sessionFeature } from './session';
-import { askLate, askSignIn, goOn, hearClosedDoor, SignInActions, signInFeature } from './sign-in';
+import { askLate, askSignIn, goOn, catchUnauthorized, SignInActions, signInFeature } from './sign-in';
 
 describe('a shut door', () => {
   let store: Store;
@@ -27,7 +27,7 @@ describe('a shut door', () => {
         provideState(signInFeature),
         provideState(jobFeature),
         provideState(kitCopy),
-        provideHttpClient(withInterceptors([hearClosedDoor])),
+        provideHttpClient(withInterceptors([catchUnauthorized])),
         provideHttpClientTesting(),
         provideEffects({ askLate, askSignIn, goOn }),
       ],

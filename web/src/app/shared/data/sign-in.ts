@@ -16,7 +16,7 @@ import { catchError, EMPTY, exhaustMap, filter, map, mergeMap, of, throwError } 
 import { JobActions, jobFeature } from '../model/job-state';
 import { Api } from './api';
 import { kitCopy } from './kit';
-import { isDoorShut } from './problem';
+import { isSignInRequired } from './problem';
 import { rulesCopy } from './rules';
 import { crewCopy } from './crew';
 import { SessionActions } from './session';
@@ -171,11 +171,11 @@ export const goOn = createEffect(
 );
 
 /** Tells once of a request that the server will not answer before somebody signs in, whoever made it; how the device stands is asked anew. */
-export const hearClosedDoor: HttpInterceptorFn = (request, next) => {
+export const catchUnauthorized: HttpInterceptorFn = (request, next) => {
   const store = inject(Store);
   return next(request).pipe(
     catchError((error: unknown) => {
-      if (isDoorShut(error) && !request.url.startsWith('/api/sign-in')) {
+      if (isSignInRequired(error) && !request.url.startsWith('/api/sign-in')) {
         const { by } = (request.body ?? {}) as { readonly by?: unknown };
         store.dispatch(SignInActions.wanted({ crewId: typeof by === 'string' ? by : null }));
         store.dispatch(SignInActions.asked());

@@ -24,8 +24,8 @@ import { Api } from '../data/api';
 import { Finder } from '../data/finder';
 import { deviceFeature } from '../sync/device-state';
 import { DeviceStore } from '../sync/device-store';
-import { NewsLine } from '../data/news-line';
-import { isDoorShut, isTransient, problemText } from '../data/problem';
+import { StreamLine } from '../data/stream-line';
+import { isSignInRequired, isTransient, problemText } from '../data/problem';
 import { hasGap, JobActions, jobFeature, type JobState } from '../model/job-state';
 
 /** Waits between tries to reach the server: short at first, then steady. */
@@ -81,7 +81,7 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
         ),
         catchError((error: unknown) => {
           // Told once, by the bar of the door; the job is fetched when somebody has signed in.
-          if (isDoorShut(error)) return EMPTY;
+          if (isSignInRequired(error)) return EMPTY;
           return defer(() => device.waitingFor(jobId)).pipe(
             mergeMap((waiting) =>
               // Opened here while no server answered: it is fetched when the server has taken it.
@@ -156,21 +156,25 @@ export const knowMachine = createEffect(
 
 /** Hears what the server tells of the job while it is open. */
 export const hearJob = createEffect(
-  (actions = inject(Actions), line = inject(NewsLine), store = inject(Store)) =>
+  (actions = inject(Actions), line = inject(StreamLine), store = inject(Store)) =>
     actions.pipe(
       ofType(JobActions.opened, JobActions.left),
       switchMap((action) =>
         action.type === JobActions.opened.type
-          ? newsOf(action.jobId, line, store.select(jobFeature.selectDetail))
+          ? messageOf(action.jobId, line, store.select(jobFeature.selectDetail))
           : EMPTY,
       ),
     ),
   { functional: true },
 );
 
-function newsOf(jobId: string, line: NewsLine, detail: Observable<JobState['detail']>): Observable<Action> {
+function messageOf(
+  jobId: string,
+  line: StreamLine,
+  detail: Observable<JobState['detail']>,
+): Observable<Action> {
   return merge(
-    line.news.pipe(
+    line.messages.pipe(
       withLatestFrom(detail),
       mergeMap(([news, known]) => {
         if (news.kind === 'logged' && news.event.jobId === jobId)

@@ -8,7 +8,7 @@ import { detailOf, opened } from '../../../testing/fixtures';
 import { Api } from '../data/api';
 import { boardCopy } from '../data/board';
 import { Finder } from '../data/finder';
-import { NewsLine } from '../data/news-line';
+import { StreamLine } from '../data/stream-line';
 import { Frames } from '../model/frames';
 import { DeviceStore } from './device-store';
 import { Errands } from './errands';
@@ -58,7 +58,7 @@ describe('what a device has ready for a time with no network', () => {
         { provide: Api, useValue: api },
         { provide: DeviceStore, useValue: device },
         { provide: Errands, useValue: {} },
-        { provide: NewsLine, useValue: { news: EMPTY } },
+        { provide: StreamLine, useValue: { messages: EMPTY } },
         { provide: Finder, useValue: { prepare: () => Promise.resolve(void prepared++) } },
       ],
     });

@@ -9,7 +9,7 @@ import { JobActions, loggedFrom } from '../model/job-state';
 import { Api } from '../data/api';
 import { boardCopy } from '../data/board';
 import { PageActions } from '../model/across-pages';
-import { NewsLine } from '../data/news-line';
+import { StreamLine } from '../data/stream-line';
 import { Finder } from '../data/finder';
 import { Frames } from '../model/frames';
 import { DeviceActions } from './device-state';
@@ -78,7 +78,7 @@ export class JobSync {
     const actions = inject(Actions);
     actions.pipe(ofType(JobActions.reported)).subscribe(({ event }) => void this.take(event));
     // Of every job, not only of the one on screen: what is held here stays as the server has it.
-    inject(NewsLine).news.subscribe((news) => {
+    inject(StreamLine).messages.subscribe((news) => {
       if (news.kind === 'logged') void this.device.acknowledge(news);
     });
     // Another page tapped in the same job: its tap goes before the next one here.

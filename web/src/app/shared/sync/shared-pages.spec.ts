@@ -5,7 +5,7 @@ import { Subject } from 'rxjs';
 import { event } from '../../../testing/fixtures';
 import { JobActions } from '../model/job-state';
 import { acrossPages, PageActions } from '../model/across-pages';
-import { NewsLine } from '../data/news-line';
+import { StreamLine } from '../data/stream-line';
 import { SharedPages } from './shared-pages';
 
 describe('SharedPages', () => {
@@ -21,7 +21,7 @@ describe('SharedPages', () => {
         { provide: Actions, useValue: here },
         { provide: Store, useValue: { dispatch: (action: Action) => taken.push(action) } },
         {
-          provide: NewsLine,
+          provide: StreamLine,
           useValue: { ofPages: there, tellPages: (action: Action) => told.push(action) },
         },
       ],

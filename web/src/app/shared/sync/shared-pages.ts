@@ -3,7 +3,7 @@ import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { JobActions } from '../model/job-state';
 import { PageActions } from '../model/across-pages';
-import { NewsLine } from '../data/news-line';
+import { StreamLine } from '../data/stream-line';
 import { DeviceActions } from './device-state';
 
 /** Actions of a page that change what all pages of a device show: taps, and the server's answers to them. */
@@ -24,7 +24,7 @@ const SHARED = [
 /** Keeps the pages of one device on the same: each sees the taps of the others at once, and the bar tells of the device. */
 @Injectable({ providedIn: 'root' })
 export class SharedPages {
-  private readonly line = inject(NewsLine);
+  private readonly line = inject(StreamLine);
   private readonly store = inject(Store);
   private readonly actions = inject(Actions);
 

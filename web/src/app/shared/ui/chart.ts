@@ -66,7 +66,9 @@ export class Chart {
     return {
       ...BASE,
       ...others,
-      ...(grid !== undefined && { grid: oneOrSeveral(grid as object | readonly object[]).map(asGiven) }),
+      ...(grid !== undefined && {
+        grid: oneOrSeveral(grid as object | readonly object[]).map(withoutAutoMargin),
+      }),
     };
   });
   private readonly canvas = viewChild.required<ElementRef<HTMLElement>>('canvas');
@@ -147,4 +149,4 @@ function redraw(chart: ECharts, of: EChartsCoreOption, { width, height }: Room):
 }
 
 /** A grid where it is given: to move it by how wide its names come out, the library would lay out each axis twice. */
-const asGiven = (grid: object) => ({ ...grid, outerBoundsMode: 'none' });
+const withoutAutoMargin = (grid: object) => ({ ...grid, outerBoundsMode: 'none' });

@@ -6,10 +6,10 @@ import { inParts, later, onceDrawn } from './drawn-later';
 @Component({
   selector: 'vt-drawn-host',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `{{ stands() ? 'below' : 'above' }}`,
+  template: `{{ isBelow() ? 'below' : 'above' }}`,
 })
 class DrawnHost {
-  readonly stands = onceDrawn();
+  readonly isBelow = onceDrawn();
 }
 
 const frame = (): Promise<void> => TestBed.inject(Frames).after('turn');
@@ -29,7 +29,7 @@ describe('onceDrawn', () => {
     const fixture = TestBed.createComponent(DrawnHost);
     fixture.destroy();
     await frame();
-    expect(fixture.componentInstance.stands()).toBeFalse();
+    expect(fixture.componentInstance.isBelow()).toBeFalse();
   });
 });
 

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { bankStanding } from '@voltrek/core/verdict';
+import { bankCondition } from '@voltrek/core/verdict';
 import { volts } from '@words/figures';
 import { shortMinutes } from '@words/plan-words';
 import { BANK_NOW as T } from '@words/screens/job-stages-measure';
@@ -71,7 +71,7 @@ export class BankNow {
   protected readonly bank = computed(() => {
     const { machine, rules, situation } = this.work();
     const [restVolts = null] = situation.restVolts;
-    return restVolts === null ? null : bankStanding(machine, restVolts, situation.tempC, rules);
+    return restVolts === null ? null : bankCondition(machine, restVolts, situation.tempC, rules);
   });
   protected readonly minutes = shortMinutes;
   protected readonly volts = volts;

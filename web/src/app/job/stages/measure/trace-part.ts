@@ -238,12 +238,12 @@ export class TracePart {
       tempC: situation.tempC,
     };
     try {
-      const read = await run.ask((worker, hears) =>
+      const read = await run.ask((worker, subscribe) =>
         worker.readTrace(
           what,
           name,
           subject,
-          hears((share) => this.progress.set(share)),
+          subscribe((share) => this.progress.set(share)),
         ),
       );
       if (run.isCurrent()) this.read.set(read);

@@ -112,11 +112,11 @@ export const PlanStore = signalStore(
             let done = 0;
             for (const [optionId, plan] of cases) {
               const before = done;
-              const odds = await run.ask((worker, hears) =>
+              const odds = await run.ask((worker, subscribe) =>
                 worker.odds(
                   plan,
                   LIST_SAMPLES,
-                  hears((share) => patchState(store, { oddsProgress: (before + share) / cases.size })),
+                  subscribe((share) => patchState(store, { oddsProgress: (before + share) / cases.size })),
                 ),
               );
               if (!run.isCurrent()) return;
@@ -151,18 +151,18 @@ export const PlanStore = signalStore(
             if (!know({ trace }, 0.1)) return;
             await frames.after('quiet');
             if (!run.isCurrent()) return;
-            const odds = await run.ask((worker, hears) =>
-              worker.odds(plan, LIST_SAMPLES, hears(within(0.1, 0.3))),
+            const odds = await run.ask((worker, subscribe) =>
+              worker.odds(plan, LIST_SAMPLES, subscribe(within(0.1, 0.3))),
             );
             if (!know({ odds }, 0.3)) return;
-            const curve = await run.ask((worker, hears) =>
-              worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, hears(within(0.3, 0.6))),
+            const curve = await run.ask((worker, subscribe) =>
+              worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, subscribe(within(0.3, 0.6))),
             );
             if (!know({ curve }, 0.6)) return;
             const helps = await run.ask((worker) => worker.helps(plan, odds.start, LIST_SAMPLES / 4));
             if (!know({ helps }, 0.7)) return;
-            const cells = await run.ask((worker, hears) =>
-              worker.leads(plan, GRID_SAMPLES, hears(within(0.7, 1))),
+            const cells = await run.ask((worker, subscribe) =>
+              worker.leads(plan, GRID_SAMPLES, subscribe(within(0.7, 1))),
             );
             if (know({ cells }, 1)) patchState(store, { detailProgress: null });
           });

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { FEEDS, type FeedKind, type FittingOrderStep, stands } from '@voltrek/core/hookup';
+import { FEEDS, type FeedKind, type FittingOrderStep, isInForce } from '@voltrek/core/hookup';
 import type { Job } from '@voltrek/core/job';
 import { fittingWords } from '@words/earth-words';
 import { amps } from '@words/figures';
@@ -14,7 +14,7 @@ const SLIP_TOLD_AMPS = 50;
 
 /** Other feeds of the machine, as noted on the job. */
 export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[] =>
-  FEEDS.filter((feed) => stands(hookup, feed));
+  FEEDS.filter((feed) => isInForce(hookup, feed));
 
 /** The next step at a battery that comes out or goes in, with what a spanner that slips would carry; nothing once all are done. */
 @Component({

@@ -18,7 +18,7 @@ import { CircuitView } from '../../../shared/drawing/circuit-view';
 import { layoutCircuit } from '../../../shared/drawing/circuit-layout';
 import { selectRescue, type Work } from '../../../shared/job/job-selectors';
 import { readingLines } from './sheet-text';
-import { standingSvg } from './standing-svg';
+import { svgText } from './svg-text';
 import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
 
 /** The sheet to hand over: as PDF to print and sign, and as JSON for other programs. */
@@ -127,7 +127,7 @@ export class JobSheetPart {
       const svg = this.host.querySelector<SVGSVGElement>('.preview svg');
       const by = nameOf(this.crew(), job.openedBy);
       const sheet = sheetOfJob(job, situation.record.machine, earlierFlatCalls);
-      const document = sheetDocument(sheet, this.record(), this.work(), by, svg && standingSvg(svg));
+      const document = sheetDocument(sheet, this.record(), this.work(), by, svg && svgText(svg));
       await savePdf(document, `${this.name()}.pdf`);
       this.saved.set(T.pdfIsSaved(this.name()));
     } catch {

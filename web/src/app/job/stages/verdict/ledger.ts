@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { BatteryStanding, LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
+import type { BatteryFinding, LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
 import { CAUSE_WORDS, CONDITION_WORDS, FINDING_NAMES, foundWords, pushWords } from '@words/diagnosis-words';
 import { inHundred, percent } from '@words/figures';
 import { BAR_WORDS } from '@words/plan-words';
@@ -191,12 +191,12 @@ export class Ledger {
     }
   });
 
-  protected batteryTitle(battery: number, { condition, share }: BatteryStanding): string {
+  protected batteryTitle(battery: number, { condition, share }: BatteryFinding): string {
     return `${batteryWord(battery)}: ${CONDITION_WORDS[condition]}, ${inHundred(share)}`;
   }
 
   /** The finding that moved it most, at it or of the whole machine. */
-  protected toldOf(battery: number, { ledger }: BatteryStanding): LedgerLine[] {
+  protected toldOf(battery: number, { ledger }: BatteryFinding): LedgerLine[] {
     return ledger.filter((l) => l.battery === undefined || l.battery === battery).slice(0, TOLD_OF_BATTERY);
   }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
-import { ownerAdvice, standingVerdict } from '@voltrek/core/job';
+import { ownerAdvice, currentVerdict } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { addDays, startOfDay } from 'date-fns';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -73,7 +73,7 @@ export class OwnerPagePart {
 
   protected readonly page = computed((): OwnerPage | null => {
     const { job, machine, vehicle, situation } = this.work();
-    const verdict = standingVerdict(job);
+    const verdict = currentVerdict(job);
     if (!verdict) return null;
     const given = job.recheck?.at ?? job.closedAt;
     const from = new Date(given ?? Date.now());

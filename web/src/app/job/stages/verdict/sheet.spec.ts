@@ -3,7 +3,7 @@ import type { VerdictRecord } from '@voltrek/core/verdict';
 import { event, opened, workOf } from '../../../../testing/fixtures';
 import { sheetDocument } from './sheet-pdf';
 import { readingLines, verdictLine, workshopLines } from './sheet-text';
-import { standingSvg } from './standing-svg';
+import { svgText } from './svg-text';
 
 const RECORD: VerdictRecord = {
   verdict: 'not-the-battery',
@@ -83,7 +83,7 @@ describe('job sheet', () => {
       <style>.body { fill: rgb(1, 2, 3); stroke-width: 2px } [data-light=day] .t { fill: rgb(9, 9, 9) }</style>`;
     document.body.append(host);
     document.documentElement.setAttribute('data-light', 'night');
-    const text = standingSvg(host.querySelector('svg')!);
+    const text = svgText(host.querySelector('svg')!);
     expect(text).toContain('fill="rgb(1, 2, 3)"');
     expect(text).toContain('fill="rgb(9, 9, 9)"');
     expect(text).toContain('width="10"');

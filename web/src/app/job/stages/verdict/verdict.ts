@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { caseOfJob, mendedOfJob, standingVerdict } from '@voltrek/core/job';
+import { caseOfJob, mendedOfJob, currentVerdict } from '@voltrek/core/job';
 import { caseFromLog } from '@voltrek/core/practice';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
@@ -84,7 +84,7 @@ const PART_WORDS: Record<Part, string> = {
           work().job.recheck
             ? t.finalAfterTheRecheck
             : given()
-              ? t.asGiven
+              ? t.withoutAutoMargin
               : isStale()
                 ? t.working
                 : t.overWhatIsRecordedSoFar
@@ -146,13 +146,13 @@ const PART_WORDS: Record<Part, string> = {
         @let shownPart = part();
         @switch (shownPart) {
           @case ('evidence') {
-            @for (stop of standing(); track stop) {
+            @for (stop of activeStops(); track stop) {
               <p class="stop">
                 <strong>{{ stopWords[stop].sign }}.</strong> {{ stopWords[stop].wrong }}
                 {{ stopWords[stop].instead }}
               </p>
             }
-            @if (standing().length === 0) {
+            @if (activeStops().length === 0) {
               <vt-ledger [record]="v" />
             }
           }
@@ -287,9 +287,9 @@ export class Verdict {
   protected readonly mended = computed(() => mendedOfJob(this.work().job));
   protected readonly mendedPart = repairedPart;
   protected readonly proof = mendedProof;
-  protected readonly given = computed(() => standingVerdict(this.work().job));
+  protected readonly given = computed(() => currentVerdict(this.work().job));
   /** The stops behind an unsafe verdict: they are its evidence. */
-  protected readonly standing = computed(() =>
+  protected readonly activeStops = computed(() =>
     this.record()?.verdict === 'unsafe' ? this.work().situation.stops : [],
   );
   private readonly next = nextActionAt('verdict');

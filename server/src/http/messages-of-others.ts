@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../db/database.js';
 import { eventById } from '../jobs/repository.js';
-import type { NewsDesk } from './news.js';
+import type { StreamHub } from './stream-hub.js';
 
 /** A message of one server to the others: as little as they need to look it up. */
 type Word =
@@ -12,7 +12,7 @@ type Word =
 type Told<W = Word> = W extends Word ? Omit<W, 'from'> : never;
 
 /** A news desk for several servers on one database. It passes its own news to the others, and theirs to its devices. */
-export async function shareNews(desk: NewsDesk, { db, others }: Database): Promise<NewsDesk> {
+export async function shareMessages(desk: StreamHub, { db, others }: Database): Promise<StreamHub> {
   if (!others) return desk;
   const from = randomUUID();
   const tell = (word: Told): void => others.tell(JSON.stringify({ from, ...word }));

@@ -8,17 +8,17 @@ import {
   situationOf,
   timeOf,
 } from '@voltrek/core/job';
-import { followJob, movesBatteries, tellsOfBatteries } from '../batteries/of-job.js';
+import { projectBatteries, movesBatteries, tellsOfBatteries } from '../batteries/of-job.js';
 import { endCall, takenCall } from '../calls/repository.js';
 import type { Tx } from '../db/database.js';
 import { writePromises } from '../followups/repository.js';
 import { chargeKit, markKit, measureKit } from '../vans/repository.js';
 import { matchModel } from '../vehicles/service.js';
 import type { Logged } from './repository.js';
-import type { Standing } from './standing.js';
+import type { EventContext } from './event-context.js';
 
 /** The state that events stand on beside their job. */
-type Beside = Pick<Standing, 'kit' | 'rules'>;
+type Beside = Pick<EventContext, 'kit' | 'rules'>;
 
 const promises = (tx: Tx, { kept: { job } }: Logged): Promise<void> => writePromises(tx, job);
 
@@ -67,8 +67,8 @@ export const changesOthers = (type: EventType): boolean => type in CHANGES || mo
 export const changesMore = (type: EventType): boolean => changesOthers(type) || tellsOfBatteries(type);
 
 /** Brings everything up to date that an event changes beside the log and the snapshot of its job. */
-export async function bringUpToDate(tx: Tx, logged: Logged, beside: Beside): Promise<void> {
+export async function project(tx: Tx, logged: Logged, beside: Beside): Promise<void> {
   const { event, kept, machine } = logged;
-  await followJob(tx, kept.job, machine, kept.vehicleId, event);
+  await projectBatteries(tx, kept.job, machine, kept.vehicleId, event);
   await CHANGES[event.type]?.(tx, logged, beside);
 }

@@ -1,8 +1,8 @@
 import { LISTS, ROW_FAULTS } from '@voltrek/contracts/words';
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
-import { type FileNoun, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
-import { NOUN_ROWS, type NounRow, parseNounRow } from '@voltrek/contracts/noun-files';
+import { type FileResource, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
+import { NOUN_ROWS, type ResourceRow, parseResourceRow } from '@voltrek/contracts/noun-files';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Db, Tx } from '../db/database.js';
 import { causeOf, codeOf } from '../db/errors.js';
@@ -11,58 +11,62 @@ import { type Cells, cellsOf, columnsOf, rowOf } from './cells.js';
 import { readCsvRows, writeCsvRows } from './csv-rows.js';
 import { type DocumentForm, rowsOfDocument, writeDocument } from './document.js';
 import { atFault, FAULTS_MOST, type FoundRow, rowFaults, turns } from './found-row.js';
-import { NOUN_STORES, REFERENCED, type Referenced } from './nouns.js';
+import { NOUN_STORES, REFERENCED, type Referenced } from './resources.js';
 import { batchesOf, Spool } from './spool.js';
 import { beginsAsJson, type TextWindow } from './text-window.js';
 
 /** How the file of a noun calls itself. */
-export const formOf = (noun: FileNoun): DocumentForm => ({
-  format: `voltrek-${noun}`,
+export const formOf = (resource: FileResource): DocumentForm => ({
+  format: `voltrek-${resource}`,
   version: 1,
   list: 'rows',
 });
 
 /** The file of a noun as JSON, a row a line, in pieces as they are read. */
-export const toJson = (db: Db, noun: FileNoun): AsyncGenerator<string> =>
-  writeDocument(formOf(noun), NOUN_STORES[noun].rows(db));
+export const toJson = (db: Db, resource: FileResource): AsyncGenerator<string> =>
+  writeDocument(formOf(resource), NOUN_STORES[resource].rows(db));
 
 /** The columns of a noun's CSV: which row it is, then the fields of it and of its list. */
-export function csvColumns(noun: FileNoun): string[] {
-  const { ofRow, ofKinds } = describedOf(noun);
+export function csvColumns(resource: FileResource): string[] {
+  const { ofRow, ofKinds } = describedOf(resource);
   return [
     ...new Set(['row', ...columnsOf(ofRow), ...[...ofKinds.values()].flatMap((kind) => columnsOf(kind))]),
   ];
 }
 
 /** The fields of a noun's rows, and of the entries of its list by their kind; the kind is empty where it makes no difference. */
-function describedOf(noun: FileNoun) {
-  const { schema, list } = NOUN_ROWS[noun];
+function describedOf(resource: FileResource) {
+  const { schema, list } = NOUN_ROWS[resource];
   const ofKinds = new Map(list?.kinds.map((kind) => [kind, list.schemaOf(kind)!.describe()]));
   const ofEntry = (kind: unknown) => ofKinds.get('') ?? ofKinds.get(String(kind));
   return { ofRow: schema.describe(), ofKinds, ofEntry };
 }
 
 /** The file of a noun as CSV: a line for a row, then one for each entry of its list. */
-export async function* toCsv(db: Db, noun: FileNoun): AsyncGenerator<string> {
-  const columns = csvColumns(noun);
-  const { row: name, list } = NOUN_ROWS[noun];
-  const { ofRow, ofEntry } = describedOf(noun);
+export async function* toCsv(db: Db, resource: FileResource): AsyncGenerator<string> {
+  const columns = csvColumns(resource);
+  const { row: name, list } = NOUN_ROWS[resource];
+  const { ofRow, ofEntry } = describedOf(resource);
   yield `${columns.join(',')}\n`;
-  for await (const row of NOUN_STORES[noun].rows(db)) {
+  for await (const row of NOUN_STORES[resource].rows(db)) {
     const lines: Cells[] = [{ row: name, ...cellsOf(ofRow, row) }];
     if (list)
-      for (const entry of row[list.field] as readonly NounRow[])
+      for (const entry of row[list.field] as readonly ResourceRow[])
         lines.push({ row: list.row, ...cellsOf(ofEntry(entry.kind)!, entry) });
     yield writeCsvRows(lines, columns);
   }
 }
 
 /** Rows of a noun's CSV, unchecked, each when the next one begins. */
-async function* readCsv(noun: FileNoun, window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
-  const { row: name, list } = NOUN_ROWS[noun];
-  const { ofRow, ofEntry } = describedOf(noun);
+async function* readCsv(
+  resource: FileResource,
+  window: TextWindow,
+  faults: RowFault[],
+): AsyncGenerator<FoundRow> {
+  const { row: name, list } = NOUN_ROWS[resource];
+  const { ofRow, ofEntry } = describedOf(resource);
   let begun: (FoundRow & { readonly entries: unknown[]; readonly lines: number[] }) | null = null;
-  for await (const { cells, line } of readCsvRows(window, csvColumns(noun), ['row'], faults)) {
+  for await (const { cells, line } of readCsvRows(window, csvColumns(resource), ['row'], faults)) {
     const given = cells as Readonly<Record<string, string>>;
     if (given.row === name) {
       if (begun) yield begun;
@@ -92,23 +96,27 @@ async function* readCsv(noun: FileNoun, window: TextWindow, faults: RowFault[]):
 }
 
 interface ReadRow {
-  readonly row: NounRow;
+  readonly row: ResourceRow;
   readonly lineOf: FoundRow['lineOf'];
 }
 
 /** Checked rows of a file, one by one as it is read, up to the most faults that are told. Taps have their turn meanwhile. */
-async function* readRows(noun: FileNoun, window: TextWindow, faults: RowFault[]): AsyncGenerator<ReadRow> {
+async function* readRows(
+  resource: FileResource,
+  window: TextWindow,
+  faults: RowFault[],
+): AsyncGenerator<ReadRow> {
   const found = (await beginsAsJson(window))
-    ? rowsOfDocument(window, formOf(noun), faults)
-    : readCsv(noun, window, faults);
-  const { unique, fault } = NOUN_STORES[noun];
+    ? rowsOfDocument(window, formOf(resource), faults)
+    : readCsv(resource, window, faults);
+  const { unique, fault } = NOUN_STORES[resource];
   const seen = new Set<unknown>();
   const turn = turns();
   for await (const { value, lineOf } of found) {
     if (faults.length >= FAULTS_MOST) return;
     await turn();
     try {
-      const row = parseNounRow(noun, value);
+      const row = parseResourceRow(resource, value);
       for (const field of ['id', ...(unique ? [unique.field] : [])]) {
         const key = `${field} ${String(row[field])}`;
         if (seen.has(key)) faults.push({ line: lineOf(field), path: field, message: ROW_FAULTS.twice(key) });
@@ -125,16 +133,16 @@ async function* readRows(noun: FileNoun, window: TextWindow, faults: RowFault[])
 }
 
 /** The state of a row of a file beside the rows that stand. */
-type Standing = 'new' | 'changed' | 'same' | 'parted';
+type EventContext = 'new' | 'changed' | 'same' | 'parted';
 
 /**
  * A history only grows: an older file changes nothing, a newer one continues from here, and one that contradicts this is refused.
  */
-function standingOf(noun: FileNoun, row: NounRow, before: NounRow | null): Standing {
+function standingOf(resource: FileResource, row: ResourceRow, before: ResourceRow | null): EventContext {
   if (!before) return 'new';
   if (isDeepStrictEqual(row, before)) return 'same';
-  const list = NOUN_ROWS[noun].list;
-  if (!list || noun === 'kit') return 'changed';
+  const list = NOUN_ROWS[resource].list;
+  if (!list || resource === 'kit') return 'changed';
   const [given, known] = [row, before].map((of) => of[list.field] as readonly unknown[]) as [
     unknown[],
     unknown[],
@@ -146,19 +154,19 @@ function standingOf(noun: FileNoun, row: NounRow, before: NounRow | null): Stand
 
 /** A row that a file would change, by the line it stands in. */
 interface ChangedRow {
-  readonly row: NounRow;
+  readonly row: ResourceRow;
   readonly line: number;
 }
 
 /** Returns the rows that stand in the places of these. */
-async function standing(
+async function currentRows(
   db: Db | Tx,
-  noun: FileNoun,
-  rows: readonly NounRow[],
-): Promise<Map<string, NounRow>> {
-  const known = new Map<string, NounRow>();
+  resource: FileResource,
+  rows: readonly ResourceRow[],
+): Promise<Map<string, ResourceRow>> {
+  const known = new Map<string, ResourceRow>();
   const ids = rows.map(({ id }) => id as string);
-  for await (const row of NOUN_STORES[noun].rows(db, ids)) known.set(row.id as string, row);
+  for await (const row of NOUN_STORES[resource].rows(db, ids)) known.set(row.id as string, row);
   return known;
 }
 
@@ -166,7 +174,7 @@ async function standing(
 function agreement() {
   const hash = createHash('sha256');
   return {
-    add: (before: NounRow | null): void => void hash.update(JSON.stringify(before)),
+    add: (before: ResourceRow | null): void => void hash.update(JSON.stringify(before)),
     basis: (): number => hash.digest().readUIntBE(0, 6),
   };
 }
@@ -178,13 +186,13 @@ function agreement() {
  */
 async function compare(
   db: Db,
-  noun: FileNoun,
+  resource: FileResource,
   window: TextWindow,
   take: (rows: readonly ChangedRow[]) => Promise<void>,
 ): Promise<ImportReport> {
-  const store = NOUN_STORES[noun];
+  const store = NOUN_STORES[resource];
   const { unique } = store;
-  const list = NOUN_ROWS[noun].list?.field ?? '';
+  const list = NOUN_ROWS[resource].list?.field ?? '';
   const faults: RowFault[] = [];
   const there = new Map<Referenced, ReadonlySet<string>>();
   const added: string[] = [];
@@ -192,10 +200,10 @@ async function compare(
   const agreed = agreement();
   let same = 0;
   const turn = turns();
-  for await (const some of batchesOf(readRows(noun, window, faults), ROWS_AT_ONCE)) {
+  for await (const some of batchesOf(readRows(resource, window, faults), ROWS_AT_ONCE)) {
     if (faults.length >= FAULTS_MOST) break;
     const rows = some.map(({ row }) => row);
-    const known = await standing(db, noun, rows);
+    const known = await currentRows(db, resource, rows);
     const taken = unique
       ? await unique.holders(
           db,
@@ -207,11 +215,11 @@ async function compare(
       // Answers of the embedded database come without a turn in between.
       await turn();
       const before = known.get(row.id as string) ?? null;
-      const stands = standingOf(noun, row, before);
+      const isInForce = standingOf(resource, row, before);
       const told = (path: string, message: string): void => {
         faults.push({ line: lineOf(path), path, message });
       };
-      if (stands === 'parted') told(list, ROW_FAULTS.toldOtherwise);
+      if (isInForce === 'parted') told(list, ROW_FAULTS.toldOtherwise);
       const holder = unique && taken.get(row[unique.field]);
       if (holder && holder !== row.id)
         told(unique.field, ROW_FAULTS.taken(String(row[unique.field]), holder));
@@ -220,13 +228,13 @@ async function compare(
         if (!there.has(table)) there.set(table, await idsOf(db, table));
         if (!there.get(table)!.has(id as string)) told(path, ROW_FAULTS.noSuch(id as string, LISTS[table]));
       }
-      if (stands === 'same') same++;
-      if (stands === 'new') added.push(store.nameOf(row));
-      if (stands === 'changed') {
+      if (isInForce === 'same') same++;
+      if (isInForce === 'new') added.push(store.nameOf(row));
+      if (isInForce === 'changed') {
         const parts = Object.keys(row).filter((key) => !isDeepStrictEqual(row[key], before![key]));
         changed.push({ name: store.nameOf(row), parts });
       }
-      if (stands !== 'new' && stands !== 'changed') continue;
+      if (isInForce !== 'new' && isInForce !== 'changed') continue;
       agreed.add(before);
       changes.push({ row, line: lineOf('') });
     }
@@ -251,8 +259,8 @@ async function idsOf(db: Db | Tx, table: Referenced): Promise<ReadonlySet<string
 }
 
 /** Returns the changes that importing this file would make, without making them. */
-export const previewNoun = (db: Db, noun: FileNoun, window: TextWindow): Promise<ImportReport> =>
-  compare(db, noun, window, () => Promise.resolve());
+export const previewResource = (db: Db, resource: FileResource, window: TextWindow): Promise<ImportReport> =>
+  compare(db, resource, window, () => Promise.resolve());
 
 /**
  * Imports a file, all of it or nothing. It is read, checked and compared piece by piece, and what it changes laid aside on the disk; the
@@ -261,9 +269,9 @@ export const previewNoun = (db: Db, noun: FileNoun, window: TextWindow): Promise
  * @param basis of the preview that was agreed to
  * @throws HttpProblem 422 when any row is at fault, 409 when what stands changed since the preview
  */
-export async function importNoun(
+export async function importResource(
   { db, write }: Database,
-  noun: FileNoun,
+  resource: FileResource,
   window: TextWindow,
   by: string,
   basis: number,
@@ -271,15 +279,15 @@ export async function importNoun(
   await requireCrew(db, by);
   const spool = await Spool.open<ChangedRow>();
   try {
-    const report = await compare(db, noun, window, (rows) => spool.add(rows));
+    const report = await compare(db, resource, window, (rows) => spool.add(rows));
     if (report.faults.length > 0) throw atFault(report.faults);
     if (report.basis !== basis) throw changedSince();
     const batches = () => batchesOf(spool.rows(), ROWS_AT_ONCE);
     await write(async (tx) => {
-      const standingOfAll = (some: readonly ChangedRow[]): Promise<Map<string, NounRow>> =>
-        standing(
+      const standingOfAll = (some: readonly ChangedRow[]): Promise<Map<string, ResourceRow>> =>
+        currentRows(
           tx,
-          noun,
+          resource,
           some.map(({ row }) => row),
         );
       const agreed = agreement();
@@ -292,7 +300,7 @@ export async function importNoun(
       for await (const some of batches()) {
         const known = await standingOfAll(some);
         try {
-          await NOUN_STORES[noun].write(
+          await NOUN_STORES[resource].write(
             tx,
             some.map(({ row }) => ({ row, before: known.get(row.id as string) ?? null })),
           );

@@ -1,7 +1,7 @@
 import { ROW_FAULTS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
-import type { Battery, BatteryMoveKind, CallChangeKind, FileNoun } from '@voltrek/contracts';
-import type { NounRow } from '@voltrek/contracts/noun-files';
+import type { Battery, BatteryMoveKind, CallChangeKind, FileResource } from '@voltrek/contracts';
+import type { ResourceRow } from '@voltrek/contracts/noun-files';
 import { vehicleName } from '@voltrek/contracts/words';
 import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
@@ -33,26 +33,26 @@ export const REFERENCED = { crew, models, vans, vehicles, calls } as const;
 export type Referenced = keyof typeof REFERENCED;
 
 /** A noun in the database, row for row as its file has it. */
-export interface NounStore {
+export interface ResourceStore {
   /** Rows in order of id, a page at a time; only those with these ids where some are named. */
-  readonly rows: (db: Db | Tx, ids?: readonly string[]) => AsyncGenerator<NounRow>;
-  readonly nameOf: (row: NounRow) => string;
+  readonly rows: (db: Db | Tx, ids?: readonly string[]) => AsyncGenerator<ResourceRow>;
+  readonly nameOf: (row: ResourceRow) => string;
   /** The things that a row names and that must be there: the path, the table and the id. */
-  readonly names: (row: NounRow) => readonly (readonly [path: string, table: Referenced, id: unknown])[];
+  readonly names: (row: ResourceRow) => readonly (readonly [path: string, table: Referenced, id: unknown])[];
   /** A field that no two may have in common: who holds one of these values already. */
   readonly unique?: {
     readonly field: string;
     readonly holders: (db: Db | Tx, values: readonly unknown[]) => Promise<ReadonlyMap<unknown, string>>;
   };
   /** Any other fault of a row; null where there is none. */
-  readonly fault?: (row: NounRow) => string | null;
-  readonly write: (tx: Tx, writes: readonly NounWrite[]) => Promise<void>;
+  readonly fault?: (row: ResourceRow) => string | null;
+  readonly write: (tx: Tx, writes: readonly ResourceWrite[]) => Promise<void>;
 }
 
 /** A row of a file, and what stands in its place; null where nothing does. */
-export interface NounWrite {
-  readonly row: NounRow;
-  readonly before: NounRow | null;
+export interface ResourceWrite {
+  readonly row: ResourceRow;
+  readonly before: ResourceRow | null;
 }
 
 const PAGE = 200;
@@ -64,8 +64,8 @@ const pick = (row: Fields, fields: readonly string[]): Record<string, unknown> =
   Object.fromEntries(fields.map((field) => [field, plain(row[field])]));
 const moment = (value: unknown): Date => new Date(value as string);
 const maybeMoment = (value: unknown): Date | null => (value === null ? null : moment(value));
-const listOf = (row: NounRow | null, field: string): readonly NounRow[] =>
-  (row?.[field] as readonly NounRow[] | undefined) ?? [];
+const listOf = (row: ResourceRow | null, field: string): readonly ResourceRow[] =>
+  (row?.[field] as readonly ResourceRow[] | undefined) ?? [];
 
 /** Pages of a table in order of its id, each behind the last row of the one before. */
 async function* pages<T extends Fields>(
@@ -92,7 +92,7 @@ function uniqueIn(
   id: PgColumn,
   column: PgColumn,
   field: string,
-): NonNullable<NounStore['unique']> {
+): NonNullable<ResourceStore['unique']> {
   return {
     field,
     holders: async (db, values) => {
@@ -111,7 +111,7 @@ const idsOf = (page: readonly Fields[], field = 'id'): string[] =>
 /** A file does not tell nothing from an empty text. */
 const orNull = (text: string | null): string | null => (text === '' ? null : text);
 
-async function peopleOf(db: Db | Tx, ids: readonly string[]): Promise<Map<string, NounRow>> {
+async function peopleOf(db: Db | Tx, ids: readonly string[]): Promise<Map<string, ResourceRow>> {
   if (ids.length === 0) return new Map();
   const found = await db
     .select()
@@ -123,7 +123,7 @@ async function peopleOf(db: Db | Tx, ids: readonly string[]): Promise<Map<string
 /** Writes the people that rows name; gives the id of each row's. */
 async function writePeople(
   tx: Tx,
-  writes: readonly NounWrite[],
+  writes: readonly ResourceWrite[],
   field: 'owner' | 'caller',
 ): Promise<(string | null)[]> {
   const named = writes.map(({ row }) => row[field] as { id: string; name: string; phone: string } | null);
@@ -143,9 +143,9 @@ async function writePeople(
 
 /** Entries of a row's list that are new, as they go into their own table. */
 const growth = <T>(
-  writes: readonly NounWrite[],
+  writes: readonly ResourceWrite[],
   field: string,
-  rowOfEntry: (entry: NounRow, id: string) => T,
+  rowOfEntry: (entry: ResourceRow, id: string) => T,
 ): T[] =>
   writes.flatMap(({ row, before }) =>
     listOf(row, field)
@@ -153,7 +153,7 @@ const growth = <T>(
       .map((entry) => rowOfEntry(entry, row.id as string)),
   );
 
-const crewStore: NounStore = {
+const crewStore: ResourceStore = {
   async *rows(db, ids) {
     for await (const page of pages(db, crew, crew.id, ids))
       for (const row of page) yield pick(row, ['id', 'name', 'role', 'retiredAt']);
@@ -166,7 +166,7 @@ const crewStore: NounStore = {
   },
 };
 
-const kitStore: NounStore = {
+const kitStore: ResourceStore = {
   async *rows(db, ids) {
     for await (const page of pages<typeof vans.$inferSelect>(db, vans, vans.id, ids)) {
       const items = await db
@@ -210,7 +210,7 @@ const kitStore: NounStore = {
 
 const VEHICLE = ['id', 'plate', 'fleetNumber', 'serialNumber', 'modelId', 'notes', 'createdAt'] as const;
 
-const vehicleStore: NounStore = {
+const vehicleStore: ResourceStore = {
   async *rows(db, ids) {
     for await (const page of pages(db, vehicles, vehicles.id, ids)) {
       const owners = await peopleOf(db, idsOf(page, 'ownerId'));
@@ -223,7 +223,7 @@ const vehicleStore: NounStore = {
   async write(tx, writes) {
     const owners = await writePeople(tx, writes, 'owner');
     const named = await entriesByIds(tx, [...new Set(writes.map(({ row }) => row.modelId as string))]);
-    const standing = await tx
+    const existing = await tx
       .select({ id: vehicles.id, revision: vehicles.revision })
       .from(vehicles)
       .where(
@@ -232,7 +232,7 @@ const vehicleStore: NounStore = {
           writes.map(({ row }) => row.id as string),
         ),
       );
-    const revisions = new Map(standing.map(({ id, revision }) => [id, revision]));
+    const revisions = new Map(existing.map(({ id, revision }) => [id, revision]));
     const rows = writes.map(({ row }, i) => {
       const { owner: _owner, createdAt, ...rest } = row;
       const vehicle = rest as Pick<typeof vehicles.$inferInsert, 'id' | 'modelId' | 'notes'> & {
@@ -267,7 +267,7 @@ const BATTERY = [
 ] as const;
 const MOVE = ['kind', 'at', 'by', 'vehicleId', 'place', 'vanId', 'note', 'jobId', 'eventId'] as const;
 
-const batteryStore: NounStore = {
+const batteryStore: ResourceStore = {
   unique: uniqueIn(batteries, batteries.id, batteries.code, 'code'),
   async *rows(db, ids) {
     for await (const page of pages(db, batteries, batteries.id, ids)) {
@@ -330,7 +330,7 @@ const CALL = [
 ] as const;
 const CHANGE = ['kind', 'at', 'by', 'vanId', 'technicianId', 'reason'] as const;
 
-const callStore: NounStore = {
+const callStore: ResourceStore = {
   unique: uniqueIn(calls, calls.id, calls.number, 'number'),
   async *rows(db, ids) {
     for await (const page of pages(db, calls, calls.id, ids)) {
@@ -375,10 +375,10 @@ const callStore: NounStore = {
   },
 };
 
-const logOf = (row: NounRow): JobEvent[] =>
+const logOf = (row: ResourceRow): JobEvent[] =>
   listOf(row, 'events').map((event) => ({ ...event, jobId: row.id }) as unknown as JobEvent);
 
-const jobStore: NounStore = {
+const jobStore: ResourceStore = {
   unique: uniqueIn(jobs, jobs.id, jobs.callId, 'callId'),
   fault: (row) => {
     const job = foldJob(upgradeLog(logOf(row)));
@@ -419,7 +419,7 @@ const jobStore: NounStore = {
         [
           [`events[${i}].by`, 'crew', by],
           [`events[${i}].sentBy`, 'crew', sentBy],
-          [`events[${i}].data.modelId`, 'models', (data as NounRow).modelId],
+          [`events[${i}].data.modelId`, 'models', (data as ResourceRow).modelId],
         ] as const,
     ),
   ],
@@ -442,7 +442,7 @@ const jobStore: NounStore = {
   },
 };
 
-export const NOUN_STORES: Readonly<Record<FileNoun, NounStore>> = {
+export const NOUN_STORES: Readonly<Record<FileResource, ResourceStore>> = {
   crew: crewStore,
   kit: kitStore,
   vehicles: vehicleStore,

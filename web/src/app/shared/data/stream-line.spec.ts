@@ -1,6 +1,6 @@
-import type { News } from '@voltrek/contracts';
+import type { StreamMessage } from '@voltrek/contracts';
 import { event } from '../../../testing/fixtures';
-import { NewsLine } from './news-line';
+import { StreamLine } from './stream-line';
 
 /** A line to the server that opens, tells and breaks when it is told to. */
 class FakeLine {
@@ -17,7 +17,7 @@ class FakeLine {
   close(): void {
     this.isClosed = true;
   }
-  tell(news: News): void {
+  tell(news: StreamMessage): void {
     this.onmessage({ data: JSON.stringify(news) });
   }
 }
@@ -40,7 +40,7 @@ class FakeChannel {
 describe('the line of news of a device', () => {
   const real = { EventSource: globalThis.EventSource, BroadcastChannel: globalThis.BroadcastChannel };
   let inLine: (() => Promise<unknown>)[];
-  const told: News = {
+  const told: StreamMessage = {
     kind: 'logged',
     event: event('symptom.recorded', { symptom: 'silence' }),
     revision: 3,
@@ -63,12 +63,12 @@ describe('the line of news of a device', () => {
   });
 
   function page() {
-    const line = new NewsLine();
-    const heard: News[] = [];
+    const line = new StreamLine();
+    const heard: StreamMessage[] = [];
     const stood: boolean[] = [];
     let back = 0;
-    line.news.subscribe((news) => heard.push(news));
-    line.changes.subscribe((stands) => stood.push(stands));
+    line.messages.subscribe((news) => heard.push(news));
+    line.changes.subscribe((isOpen) => stood.push(isOpen));
     line.cameBack.subscribe(() => back++);
     line.start();
     return { heard, stood, back: () => back };

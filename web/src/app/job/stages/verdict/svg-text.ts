@@ -18,7 +18,7 @@ const PAPER_FONT = 'Roboto';
 /**
  * A drawing on screen as text that stands by itself: every style written into its elements, in the colours of day, for paper.
  */
-export function standingSvg(drawing: SVGSVGElement): string {
+export function svgText(drawing: SVGSVGElement): string {
   const root = document.documentElement;
   const light = root.getAttribute('data-light');
   const copy = drawing.cloneNode(true) as SVGSVGElement;

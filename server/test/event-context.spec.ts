@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import type { Tx } from '../src/db/database.js';
 import { jobs, kitItems, models } from '../src/db/schema.js';
-import { ReadForEvents, standingsFor } from '../src/jobs/standing.js';
+import { ReadForEvents, contextsFor } from '../src/jobs/event-context.js';
 import { addRuleSetting } from '../src/rules/repository.js';
 import { demoDatabase } from './test-database.js';
 
@@ -46,7 +46,7 @@ describe('what events are judged against', () => {
     const warm = new ReadForEvents();
     const asked = jobIds.map((jobId) => ({ id: randomUUID(), jobId, by: 'crew-1' }));
     const told = async (tx: Tx, read: ReadForEvents): Promise<string> =>
-      JSON.stringify((await standingsFor(tx, read, asked)).map(({ standing }) => standing));
+      JSON.stringify((await contextsFor(tx, read, asked)).map(({ context }) => context));
     /** Reads it anew, by somebody who remembers nothing. @returns it */
     const same = async (tx: Tx, context: string): Promise<string> => {
       const now = await told(tx, new ReadForEvents());

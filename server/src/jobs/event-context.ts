@@ -11,7 +11,7 @@ import { kitOfVans } from '../vans/repository.js';
 import { currentSnapshot } from './repository.js';
 
 /** Everything that one more event of a job is judged against. */
-export interface Standing {
+export interface EventContext {
   readonly vehicleId: string;
   readonly vanId: string;
   /** Null where another version made the snapshot: the log is to be folded. */
@@ -29,7 +29,7 @@ export interface Looked {
   /** It stands in a log already. */
   readonly isKnown: boolean;
   /** Null where the job has not been opened. */
-  readonly standing: Standing | null;
+  readonly context: EventContext | null;
 }
 
 /** The rows of a database that were read for earlier events, as far as they are unchanged: of one database, never of two. */
@@ -67,7 +67,7 @@ interface HouseRow {
  *
  * @returns for each event, in their order
  */
-export async function standingsFor(
+export async function contextsFor(
   tx: Tx,
   read: ReadForEvents,
   events: readonly Pick<JobEvent, 'id' | 'jobId' | 'by'>[],
@@ -116,14 +116,14 @@ export async function standingsFor(
   return rows.map((row) => {
     const { is_crew: isCrew, is_known: isKnown, vehicle_id: vehicleId, van_id: vanId } = row;
     const machine = row.model_id === null ? undefined : machines.get(row.model_id);
-    if (vehicleId === null || vanId === null || !machine) return { isCrew, isKnown, standing: null };
+    if (vehicleId === null || vanId === null || !machine) return { isCrew, isKnown, context: null };
     const kit = vansOf(row).flatMap((id) => (kits.get(id) ?? []).map((item) => kitNow(item, now)));
     const [donorId] = donorsOf(kit);
-    const standing: Standing = {
+    const context: EventContext = {
       ...{ vehicleId, vanId, job: jobNow.get(row.job_id) ?? null, machine, kit, rules: rules.get(RULES)! },
       donor: donorId === undefined ? null : (machines.get(donorId) ?? null),
     };
-    return { isCrew, isKnown, standing };
+    return { isCrew, isKnown, context };
   });
 }
 

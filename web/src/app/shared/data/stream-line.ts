@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { News } from '@voltrek/contracts';
+import type { StreamMessage } from '@voltrek/contracts';
 import type { Action } from '@ngrx/store';
 import { BehaviorSubject, filter, Subject } from 'rxjs';
 
@@ -13,9 +13,9 @@ const AGAIN_MS = 2_000;
 
 /** Messages between pages of a device. */
 type Relayed =
-  | { readonly kind: 'news'; readonly news: News }
+  | { readonly kind: 'news'; readonly news: StreamMessage }
   /** `isNew`: it was made just now; what was told before it came to stand was heard by nobody. */
-  | { readonly kind: 'line'; readonly stands: boolean; readonly isNew: boolean }
+  | { readonly kind: 'line'; readonly isOpen: boolean; readonly isNew: boolean }
   /** A page that has just opened asks how the line stands. */
   | { readonly kind: 'asks' }
   /** Something that a page did to what all pages of the device show. */
@@ -26,8 +26,8 @@ type Relayed =
  * leave none for the sixth page's taps. The page that listens relays to the others; when it closes, the next one takes its place.
  */
 @Injectable({ providedIn: 'root' })
-export class NewsLine {
-  private readonly told = new Subject<News>();
+export class StreamLine {
+  private readonly told = new Subject<StreamMessage>();
   private readonly line = new BehaviorSubject(false);
   private readonly came = new Subject<void>();
   private readonly channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : null;
@@ -35,9 +35,9 @@ export class NewsLine {
   private readonly shared = new Subject<Action>();
 
   /** The news, as it comes. */
-  readonly news = this.told.asObservable();
+  readonly messages = this.told.asObservable();
   /** Whether the line stands, as it is once it has stood and whenever that changes: a page that has just opened has not lost it. */
-  readonly changes = this.line.pipe(filter((stands, i) => stands || i > 0));
+  readonly changes = this.line.pipe(filter((isOpen, i) => isOpen || i > 0));
   /**
    * It came to stand while somebody was listening: what was missed is to be fetched. Also where it never was seen to break: between the
    * page that listened, which closes without a word, and the next one.
@@ -71,7 +71,7 @@ export class NewsLine {
   private hear(relayed: Relayed): void {
     if (relayed.kind === 'page') this.shared.next(relayed.action);
     else if (relayed.kind === 'asks') {
-      if (this.isListener) this.relay({ kind: 'line', stands: this.line.value, isNew: false });
+      if (this.isListener) this.relay({ kind: 'line', isOpen: this.line.value, isNew: false });
     } else if (this.isListener) return;
     else if (relayed.kind === 'line') this.set(relayed);
     else this.told.next(relayed.news);
@@ -81,15 +81,15 @@ export class NewsLine {
     this.channel?.postMessage(relayed);
   }
 
-  private set({ stands, isNew }: { readonly stands: boolean; readonly isNew: boolean }): void {
+  private set({ isOpen, isNew }: { readonly isOpen: boolean; readonly isNew: boolean }): void {
     const stood = this.line.value;
-    if (stood !== stands) this.line.next(stands);
-    if (stands && (isNew || !stood)) this.came.next();
+    if (stood !== isOpen) this.line.next(isOpen);
+    if (isOpen && (isNew || !stood)) this.came.next();
   }
 
   /** The page that listens says how the line stands; one that stands has just been made. */
-  private say(stands: boolean): void {
-    const line = { kind: 'line', stands, isNew: stands } as const;
+  private say(isOpen: boolean): void {
+    const line = { kind: 'line', isOpen, isNew: isOpen } as const;
     this.set(line);
     this.relay(line);
   }
@@ -115,7 +115,7 @@ export class NewsLine {
     };
     source.onmessage = ({ data }) => {
       watch();
-      const news = JSON.parse(String(data)) as News;
+      const news = JSON.parse(String(data)) as StreamMessage;
       if (news.kind === 'beat') return;
       this.told.next(news);
       this.relay({ kind: 'news', news });

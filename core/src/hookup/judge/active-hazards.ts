@@ -13,7 +13,7 @@ import {
   type HookupScene,
   type HookupState,
   rescueWired,
-  stands,
+  isInForce,
   TRICKLE_VOLTS,
   usualAlternatorVolts,
 } from './state.js';
@@ -25,7 +25,7 @@ const SHORT_AMPS = 150;
 const REVERSED_VOLTS = -0.5;
 
 /** The effect of the standing circuit on metal, batteries and electronics. */
-function standing(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
+function activeHazards(scene: HookupScene, state: HookupState, rules: HouseRules): Hazard[] {
   const { machine, option, batteries } = scene;
   const solution = solved(scene, state);
   const found: Hazard[] = [];
@@ -99,7 +99,7 @@ function atLimit(scene: HookupScene, state: HookupState, amps: number): Hazard[]
   const { alternator } = rescueWired(scene, state).source ?? {};
   if (scene.option.sourceKind !== 'donor' || !alternator || amps < AT_LIMIT_SHARE * alternator.maxAmps)
     return [];
-  const severity = stands(state, 'donor-revs-raised') ? 'watch' : 'note';
+  const severity = isInForce(state, 'donor-revs-raised') ? 'watch' : 'note';
   return [newHazard('alternator-at-limit', severity, amps)];
 }
 /** From this share of what it has to spare its regulator is at its end. */
@@ -126,14 +126,14 @@ function sourceCharged(scene: HookupScene, state: HookupState, rules: HouseRules
 const LIVING_VOLTS = 6;
 
 /** Standing hazards that an action adds. */
-export function news(
+export function newHazards(
   scene: HookupScene,
   before: HookupState,
   after: HookupState,
   rules: HouseRules,
 ): Hazard[] {
-  const known = new Map(standing(scene, before, rules).map((h) => [h.code, h]));
-  return standing(scene, after, rules).filter((h) => {
+  const known = new Map(activeHazards(scene, before, rules).map((h) => [h.code, h]));
+  return activeHazards(scene, after, rules).filter((h) => {
     const was = known.get(h.code);
     return !was || severityRank(h) > severityRank(was) || (h.amps ?? 0) > WORSE_FACTOR * (was.amps ?? 0);
   });
@@ -162,7 +162,7 @@ export function ahead(scene: HookupScene, state: HookupState, rules: HouseRules)
     'over-voltage': 'will-over-voltage',
     'over-voltage-source': 'will-over-voltage',
   };
-  return standing(scene, armed, rules).flatMap((h) => {
+  return activeHazards(scene, armed, rules).flatMap((h) => {
     const code = h.severity === 'severe' ? foretold[h.code] : undefined;
     return code ? [{ ...h, code }] : [];
   });

@@ -1,4 +1,4 @@
-import type { News } from '@voltrek/contracts';
+import type { StreamMessage } from '@voltrek/contracts';
 import type { JobEvent } from '@voltrek/core/job';
 import type { Response } from 'express';
 import { openStream } from './event-stream.js';
@@ -9,7 +9,7 @@ const BEAT_MS = 15_000;
 const GATHER_MS = 60;
 
 /** The event stream to the devices: one for each, whatever is on its screens. */
-export interface NewsDesk {
+export interface StreamHub {
   readonly watch: (response: Response) => void;
   /** An event was acknowledged. */
   readonly tell: (event: JobEvent, revision: number) => void;
@@ -26,11 +26,11 @@ export interface NewsDesk {
   readonly closeAll: () => void;
 }
 
-export function newsDesk(): NewsDesk {
+export function streamHub(): StreamHub {
   const devices = new Set<Response>();
   const listeners: ((event: JobEvent) => void)[] = [];
   let soon: NodeJS.Timeout | undefined;
-  const say = (news: News): void => {
+  const say = (news: StreamMessage): void => {
     const line = `data: ${JSON.stringify(news)}\n\n`;
     for (const response of devices) response.write(line);
   };
@@ -46,7 +46,7 @@ export function newsDesk(): NewsDesk {
   return {
     watch: (response) => {
       openStream(response);
-      response.write(`data: ${JSON.stringify({ kind: 'beat' } satisfies News)}\n\n`);
+      response.write(`data: ${JSON.stringify({ kind: 'beat' } satisfies StreamMessage)}\n\n`);
       devices.add(response);
       response.on('close', () => devices.delete(response));
     },
