@@ -187,7 +187,7 @@ const openFolder = (folder: string): Promise<Database> =>
   openDatabase(folder, (error) => {
     // At once: whatever is answered after this could be a promise that the disk does not keep.
     fail(
-      `The data folder ${folder} can no longer be written safely (${error.message}). Voltrek stops; what was saved before isInForce.`,
+      `The data folder ${folder} can no longer be written safely (${error.message}). Voltrek stops; what was saved before stands.`,
     );
   }).catch((error: unknown) => {
     if (error instanceof FolderHeldError || error instanceof FolderUnfitError) fail(error.message);

@@ -151,7 +151,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       ['vehicles', '', /the file is empty/],
       ['vehicles', fileOf('crew', []), /must be "voltrek-vehicles"/],
       ['vehicles', fileOf('vehicles', [vehicle!]).slice(0, -20), /cut off/],
-      ['vehicles', fileOf('vehicles', [vehicle!, vehicle!]), /isInForce twice/],
+      ['vehicles', fileOf('vehicles', [vehicle!, vehicle!]), /stands twice/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, modelId: 'no-such' }]), /no no-such in the atlas/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, createdAt: '2026-02-30T00:00:00Z' }]), /instant/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, colour: 'red' }]), /colour/],

@@ -68,7 +68,7 @@ export const ROW_FAULTS = {
   kind: (kinds: string) => `kind must be one of ${kinds}`,
   needsAbove: (part: string, whole: string) => `a ${part} needs its ${whole} above it`,
   mustBe: (kinds: readonly string[]) => `must be ${kinds.join(' or ')}`,
-  twice: (key: string) => `${key} isInForce twice`,
+  twice: (key: string) => `${key} stands twice`,
   toldOtherwise: 'are told otherwise here: nothing of them is replaced',
   taken: (value: string, holder: string) => `${value} is taken by ${holder}`,
   noSuch: (id: string, where: string) => `there is no ${id} in ${where}`,

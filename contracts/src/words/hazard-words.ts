@@ -95,11 +95,11 @@ export const HAZARD_WORDS: Record<
     wayOut: 'Finish the hook-up, or take every clamp off.',
   },
   'over-current': {
-    why: (h) => `${amps(h)} asked of a source that isInForce less.`,
+    why: (h) => `${amps(h)} asked of a source that stands less.`,
     wayOut: 'Use a stronger source.',
   },
   'leads-too-hot': {
-    why: (h) => `${amps(h)} heat these leads past what their cover isInForce.`,
+    why: (h) => `${amps(h)} heat these leads past what their cover stands.`,
     wayOut: 'Short tries with long rests, or thicker leads.',
   },
   'ev-donor-running': {
@@ -140,7 +140,7 @@ export const HAZARD_WORDS: Record<
     wayOut: 'Off with it as soon as the engine runs; bare cells never see a running engine.',
   },
   'battery-over-voltage': {
-    why: (h) => `${volts(h)} on one battery: more than a battery isInForce.`,
+    why: (h) => `${volts(h)} on one battery: more than a battery stands.`,
     wayOut: 'Put a 12 V source across one battery, 24 V across the whole string.',
   },
   'string-uneven': {

@@ -10,7 +10,11 @@ export const REVERSED_PER_CELL_VOLTS = -0.05;
 export const BATTERY_BARS = ['reversed', 'frozen'] as const;
 export type BatteryBar = (typeof BATTERY_BARS)[number];
 
-/** The coldest that a battery has been, degC: now, or as it was noted of the time since its machine last ran. */
+/**
+ * The coldest that a battery has been, degC: now, or as it was noted of the time since its machine last ran.
+ *
+ * @example coldestOf(-2, -9) // => -9
+ */
 export const coldestOf = (tempC: number, noted?: number | null): number => Math.min(tempC, noted ?? tempC);
 
 /**

@@ -129,7 +129,11 @@ export function batteryOhms(rating: BatteryRating, state: BatteryState): number 
   );
 }
 
-/** Open-circuit volts of one 12 V battery in its state. Below zero for a reversed one. */
+/**
+ * Open-circuit volts of one 12 V battery in its state. Below zero for a reversed one.
+ *
+ * @example batteryOpenVolts({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, { soc: 1, tempC: 25, ageing: 1 }) // => 12.70
+ */
 export function batteryOpenVolts({ chemistry }: BatteryRating, state: BatteryState): number {
   const upright = state.overDischargedVolts ?? restVoltsAt(chemistry, state.soc, state.tempC);
   return upright * shareOfCells(chemistry, state);
@@ -183,7 +187,11 @@ export const POLARISATION = {
 export const polarisedShare = (chemistry: Chemistry): number =>
   chemistry === 'capacitor' ? 0 : POLARISATION.share;
 
-/** Farads of a capacitor bank in a battery's place, from its capacity between nothing and full; null for every other battery. */
+/**
+ * Farads of a capacitor bank in a battery's place, from its capacity between nothing and full; null for every other battery.
+ *
+ * @example bankFarads({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }) // => null
+ */
 export function bankFarads({ chemistry, capacityAh }: BatteryRating): number | null {
   return chemistry === 'capacitor' ? (capacityAh * 3600) / BANK_FULL_VOLTS : null;
 }

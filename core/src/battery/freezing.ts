@@ -35,7 +35,11 @@ const FREEZE_MARGIN_C = 2;
 /** Above this nothing freezes, however spent the acid, degC. */
 const ICE_MOST_C = -0.5;
 
-/** True when a battery that has stood at `ambientC` must be treated as frozen until warmed. Uses the low end of the charge band. */
+/**
+ * True when a battery that has stood at `ambientC` must be treated as frozen until warmed. Uses the low end of the charge band.
+ *
+ * @example mustTreatAsFrozen('flooded', 0.1, -15) // => true
+ */
 export function mustTreatAsFrozen(
   chemistry: Chemistry,
   lowSoc: number,

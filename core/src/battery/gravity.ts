@@ -74,7 +74,11 @@ export interface GravityReading extends SocReading {
   readonly badCell: number | null;
 }
 
-/** Charge of a battery from its cells: the mean, and whether one cell stands out. @throws RangeError without a cell */
+/**
+ * Charge of a battery from its cells: the mean, and whether one cell stands out. @throws RangeError without a cell
+ *
+ * @example socFromCells([1.265, 1.265, 1.12, 1.265, 1.265, 1.265], 27).spread // => 0.145
+ */
 export function socFromCells(gravities: readonly number[], tempC: number): GravityReading {
   if (gravities.length === 0) throw new RangeError('give at least one cell');
   const mean = gravities.reduce((sum, g) => sum + g, 0) / gravities.length;

@@ -18,7 +18,11 @@ export const MAINTAIN_AMPS = 1;
 /** A capacitor bank is filled with what any small charger gives, A: it stands far more, and is full within minutes. */
 export const BANK_CHARGE_AMPS = 10;
 
-/** Current to charge a battery with: a tenth of its capacity; a bank has no such limit. */
+/**
+ * Current to charge a battery with: a tenth of its capacity; a bank has no such limit.
+ *
+ * @example chargeAmps({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }) // => 6
+ */
 export function chargeAmps({
   chemistry,
   capacityAh,

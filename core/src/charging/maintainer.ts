@@ -61,6 +61,7 @@ export interface Maintaining {
  * @param drainAmps measured while the machine sleeps; null where nobody has
  * @returns days rounded down, amps no less than the usual maintainer's
  * @throws RangeError for a drain below zero
+ * @example maintaining({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, 0.03).amps // => 1
  */
 export function maintaining(rating: BatteryRating, drainAmps: number | null): Maintaining {
   const drain = drainAmps ?? SLEEP_AMPS;

@@ -14,12 +14,20 @@ import type { Circuit, Element, NodeName } from './circuit.js';
 export const CLAMP_IDS = ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const;
 export type ClampId = (typeof CLAMP_IDS)[number];
 
-/** The ends of the red lead, at either vehicle. */
+/**
+ * The ends of the red lead, at either vehicle.
+ *
+ * @example isRedClamp('redSource') // => true
+ */
 export function isRedClamp(clamp: ClampId): boolean {
   return clamp === 'redCasualty' || clamp === 'redSource';
 }
 
-/** The ends that clamp the source, not the casualty. */
+/**
+ * The ends that clamp the source, not the casualty.
+ *
+ * @example isSourceClamp('redCasualty') // => false
+ */
 export function isSourceClamp(clamp: ClampId): clamp is 'redSource' | 'blackSource' {
   return clamp === 'redSource' || clamp === 'blackSource';
 }
@@ -31,7 +39,11 @@ export interface ModelBattery {
   readonly farads?: number;
 }
 
-/** A battery in its state, as the circuit sees it. @throws RangeError for a rating or state that is not physical */
+/**
+ * A battery in its state, as the circuit sees it. @throws RangeError for a rating or state that is not physical
+ *
+ * @example modelBattery({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, { soc: 1, tempC: 20, ageing: 1 }).ohms // => 0.0057
+ */
 export function modelBattery(rating: BatteryRating, state: BatteryState): ModelBattery {
   const farads = bankFarads(rating);
   return {
@@ -170,7 +182,11 @@ export const ALTERNATOR_OHMS = parameter(0.01, {
 
 const side = (name: string) => `casualty.${name}`;
 
-/** Node of a place where a casualty clamp can go on. */
+/**
+ * Node of a place where a casualty clamp can go on.
+ *
+ * @example terminalNode({ kind: 'plus', battery: 1 }) // => 'casualty.battery1+'
+ */
 export function terminalNode(terminal: Terminal): NodeName {
   switch (terminal.kind) {
     case 'plus':
@@ -186,7 +202,11 @@ export function terminalNode(terminal: Terminal): NodeName {
   }
 }
 
-/** Node of a clamp's own jaw: what it carries whether it is on or hangs free. */
+/**
+ * Node of a clamp's own jaw: what it carries whether it is on or hangs free.
+ *
+ * @example clampNode('blackCasualty') // => 'clamp.blackCasualty'
+ */
 export function clampNode(clamp: ClampId): NodeName {
   return `clamp.${clamp}`;
 }
@@ -196,7 +216,11 @@ export function sourceTerminalNode(terminal: Terminal): NodeName {
   return terminal.kind === 'minus' || terminal.kind === 'body' ? 'source.minus' : 'source.plus';
 }
 
-/** Name of the element that is a clamp's contact; its amps are what that clamp carries. */
+/**
+ * Name of the element that is a clamp's contact; its amps are what that clamp carries.
+ *
+ * @example contactName('redSource') // => 'contact.redSource'
+ */
 export function contactName(clamp: ClampId): string {
   return `contact.${clamp}`;
 }

@@ -192,7 +192,11 @@ export const lampVoltsAt = (
   { systemVolts }: Pick<DiagnosisProfile, 'systemVolts'>,
 ): number => ((postVolts - starterAmps * (plusOhms + minusOhms)) * 12) / systemVolts;
 
-/** How lamps look at these volts per 12 V. */
+/**
+ * How lamps look at these volts per 12 V.
+ *
+ * @example lampsLook(6) // => 'go-out'
+ */
 export function lampsLook(volts: number): LampsAtKey {
   if (volts < LAMPS_OUT_VOLTS) return 'go-out';
   return volts < LAMPS_DIM_VOLTS ? 'dim' : 'stay-bright';

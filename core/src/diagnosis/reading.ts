@@ -104,6 +104,7 @@ export interface CrankMeaning {
  * Judges a crank minimum.
  *
  * @param restSoc charge when the crank began, null when not known: then it may not condemn
+ * @example crankMeaning(8.1, 20, 12, 0.9, DEFAULT_RULES).limitVolts // => 9.58
  */
 export function crankMeaning(
   minimumVolts: number,

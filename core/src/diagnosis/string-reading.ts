@@ -7,6 +7,7 @@ export const ONE_BATTERY_MOST_VOLTS = 16;
  * @param volts as the meter showed them
  * @param below rest volts of the batteries between it and the chassis; null where not read
  * @returns null while those are not all known and the meter was at the chassis
+ * @example ownVolts(24.8, [12.3]) // => 12.5
  */
 export function ownVolts(volts: number, below: readonly (number | null)[]): number | null {
   if (below.length === 0 || volts <= ONE_BATTERY_MOST_VOLTS) return volts;

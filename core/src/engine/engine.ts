@@ -166,7 +166,11 @@ export const CONTROL_MIN_VOLTS: Knots = [
 export const CONTROL_MIN_VOLTS_24 = 14;
 
 const RAD_S_PER_RPM = Math.PI / 30;
-/** Speed in rpm of an angular speed in rad/s. */
+/**
+ * Speed in rpm of an angular speed in rad/s.
+ *
+ * @example rpmFromRadS(20.94) // => 200
+ */
 export const rpmFromRadS = (radS: number): number => radS / RAD_S_PER_RPM;
 
 /**

@@ -136,7 +136,11 @@ export function isDone(state: HookupState, action: HookupAction): boolean {
   }
 }
 
-/** Acts that still every source, before any clamp is touched: switch, plug, then engine. */
+/**
+ * Acts that still every source, before any clamp is touched: switch, plug, then engine.
+ *
+ * @example stillActions({ ...NOTHING_CONNECTED, packOn: true })[0].kind // => 'pack'
+ */
 export function stillActions(state: HookupState): HookupAction[] {
   return [
     ...(state.packOn ? [{ kind: 'pack', on: false } as const] : []),
@@ -145,7 +149,11 @@ export function stillActions(state: HookupState): HookupAction[] {
   ];
 }
 
-/** Clamps that are on, in the order they went on. */
+/**
+ * Clamps that are on, in the order they went on.
+ *
+ * @example clampsOn(NOTHING_CONNECTED).length // => 0
+ */
 export function clampsOn(state: HookupState): readonly ClampId[] {
   const on = CLAMP_IDS.filter((clamp) => state.clamps[clamp] !== null);
   return state.attachedInOrder.filter((clamp) => on.includes(clamp));

@@ -49,7 +49,11 @@ export function foldJob(events: readonly JobEvent[]): Job | null {
   return job && { ...job, revision: events.length - before, lastAt: timeOf(events.at(-1)!) };
 }
 
-/** The moment after another, ISO 8601: a millisecond, the least that a log tells apart. */
+/**
+ * The moment after another, ISO 8601: a millisecond, the least that a log tells apart.
+ *
+ * @example momentAfter('2027-01-15T02:00:00.000Z') // => '2027-01-15T02:00:00.001Z'
+ */
 export function momentAfter(at: string): string {
   return new Date(Date.parse(at) + 1).toISOString();
 }

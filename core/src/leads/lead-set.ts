@@ -91,7 +91,11 @@ export function conductorOhms(set: LeadSet, tempC: number): number {
   return at20 * (1 + OHMS_PER_DEGC * (tempC - 20)) * (set.ohmsFactor ?? 1);
 }
 
-/** Contact of each clamp of this set, ohms. */
+/**
+ * Contact of each clamp of this set, ohms.
+ *
+ * @example clampOhms({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }) // => 0.0003
+ */
 export const clampOhms = (set: LeadSet): number => CLAMP_OHMS[set.contact] * (set.ohmsFactor ?? 1);
 
 /**

@@ -104,5 +104,9 @@ export function factorOver(uses: readonly MeasuredFactor[]): MeasuredFactor | nu
   };
 }
 
-/** A set has surely lost so much that it is to be looked at: even the better end of its doubt is worse than allowed. */
+/**
+ * A set has surely lost so much that it is to be looked at: even the better end of its doubt is worse than allowed.
+ *
+ * @example hasLost({ factor: 1.5, spread: 0.1 }) // => true
+ */
 export const hasLost = ({ factor, spread }: MeasuredFactor): boolean => factor - spread >= LOST_FACTOR;

@@ -1,6 +1,10 @@
 import type { Machine, PointKind } from './machine.js';
 
-/** True for a machine whose plus is on its body. */
+/**
+ * True for a machine whose plus is on its body.
+ *
+ * @example isPositiveEarth({ earth: 'positive' }) // => true
+ */
 export const isPositiveEarth = ({ earth }: Pick<Machine, 'earth'>): boolean => earth === 'positive';
 
 const OTHER_POST: Partial<Record<PointKind, PointKind>> = {

@@ -85,7 +85,11 @@ export const POINT_KINDS = [
 ] as const;
 export type PointKind = (typeof POINT_KINDS)[number];
 
-/** Points that a red clamp or a red wire belongs on. */
+/**
+ * Points that a red clamp or a red wire belongs on.
+ *
+ * @example isPositivePoint('red-post') // => true
+ */
 export function isPositivePoint(kind: PointKind): boolean {
   return (
     kind === 'red-post' ||
@@ -202,7 +206,11 @@ const CLAMP_KINDS: readonly PointKind[] = [
   'ground-point',
 ];
 
-/** True for a point that a jump clamp may go on. */
+/**
+ * True for a point that a jump clamp may go on.
+ *
+ * @example takesClamp('fuse-box') // => false
+ */
 export function takesClamp(kind: PointKind): boolean {
   return CLAMP_KINDS.includes(kind);
 }

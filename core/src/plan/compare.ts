@@ -12,6 +12,7 @@ export interface CrankComparison {
  * contact, a starter that drags, a battery that is shorted. Higher means that less was drawn: an open circuit, or a battery better than read.
  *
  * @param promisedVolts at the posts while cranking
+ * @example comparePromise(9.6, 8.2, 12, DEFAULT_RULES).code // => 'lower'
  */
 export function comparePromise(
   promisedVolts: number,

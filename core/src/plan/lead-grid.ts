@@ -23,7 +23,11 @@ export interface LeadCell {
 /** A full-length try, seconds. */
 export const GRID_TRY_SECONDS = 10;
 
-/** Warming of a set's two conductors in `seconds` at `amps`, before the air takes any, degC. */
+/**
+ * Warming of a set's two conductors in `seconds` at `amps`, before the air takes any, degC.
+ *
+ * @example leadRiseC({ sectionMm2: 25, lengthM: 3.5, conductor: 'copper', contact: 'clean' }, 200, 10, 20) // => 3.2
+ */
 export function leadRiseC(leads: LeadSet, amps: number, seconds: number, tempC: number): number {
   return (amps ** 2 * 2 * conductorOhms(leads, tempC) * seconds) / leadHeatCapacity(leads);
 }

@@ -32,7 +32,11 @@ export interface SourceOption {
   readonly across: Across;
 }
 
-/** True when the option's leads have clamps at both ends: a donor, or spare batteries. */
+/**
+ * True when the option's leads have clamps at both ends: a donor, or spare batteries.
+ *
+ * @example hasLooseLeads({ leadSetId: 'heavy' }) // => true
+ */
 export function hasLooseLeads(option: Pick<SourceOption, 'leadSetId'>): boolean {
   return option.leadSetId !== null;
 }

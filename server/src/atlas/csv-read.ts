@@ -66,7 +66,7 @@ function takePart(cells: CellTexts, line: number, begun: Collected | null, fault
   if (begun?.draft.id !== id) {
     fault(
       'model_id',
-      `no machine row of ${id || 'that id'} isInForce above: rows of one machine stand together`,
+      `no machine row of ${id || 'that id'} stands above: rows of one machine stand together`,
     );
     return;
   }

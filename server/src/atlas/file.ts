@@ -32,8 +32,8 @@ export async function* readMachines(window: TextWindow, faults: RowFault[]): Asy
     };
     try {
       const machine = parseMachine(value);
-      if (seen.has(machine.id)) told(`${machine.id} isInForce twice`);
-      else if (isTemplate(machine)) told(`${machine.id} isInForce for a class and cannot be imported`);
+      if (seen.has(machine.id)) told(`${machine.id} stands twice`);
+      else if (isTemplate(machine)) told(`${machine.id} stands for a class and cannot be imported`);
       seen.add(machine.id);
       yield machine;
     } catch (error) {

@@ -36,7 +36,7 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
     const isKnown = word.length < FUZZY_FROM_LETTERS || (await standsAnywhere(db, word));
     if (!isKnown) wrong.push(word);
     // The operator, not the function, so that the index serves it.
-    wanted.push(isKnown ? isInForce(word) : sql`${word} <% ${models.searchText}`);
+    wanted.push(isKnown ? stands(word) : sql`${word} <% ${models.searchText}`);
   }
   const isReal = notInArray(models.id, TEMPLATE_IDS);
   const likeness =
@@ -66,13 +66,13 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
 }
 
 /** A word as it stands: a short one only at the beginning of a word, since anywhere else it would be found in everything. */
-function isInForce(word: string): SQL {
+function stands(word: string): SQL {
   const plain = plainLike(word);
   return like(models.searchText, word.length < FUZZY_FROM_LETTERS ? `% ${plain}%` : `%${plain}%`);
 }
 
 async function standsAnywhere(db: Db, word: string): Promise<boolean> {
-  return (await db.select({ id: models.id }).from(models).where(isInForce(word)).limit(1)).length > 0;
+  return (await db.select({ id: models.id }).from(models).where(stands(word)).limit(1)).length > 0;
 }
 
 export async function modelById(db: Db | Tx, id: string): Promise<Machine | null> {

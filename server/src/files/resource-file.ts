@@ -215,11 +215,11 @@ async function compare(
       // Answers of the embedded database come without a turn in between.
       await turn();
       const before = known.get(row.id as string) ?? null;
-      const isInForce = standingOf(resource, row, before);
+      const stands = standingOf(resource, row, before);
       const told = (path: string, message: string): void => {
         faults.push({ line: lineOf(path), path, message });
       };
-      if (isInForce === 'parted') told(list, ROW_FAULTS.toldOtherwise);
+      if (stands === 'parted') told(list, ROW_FAULTS.toldOtherwise);
       const holder = unique && taken.get(row[unique.field]);
       if (holder && holder !== row.id)
         told(unique.field, ROW_FAULTS.taken(String(row[unique.field]), holder));
@@ -228,13 +228,13 @@ async function compare(
         if (!there.has(table)) there.set(table, await idsOf(db, table));
         if (!there.get(table)!.has(id as string)) told(path, ROW_FAULTS.noSuch(id as string, LISTS[table]));
       }
-      if (isInForce === 'same') same++;
-      if (isInForce === 'new') added.push(store.nameOf(row));
-      if (isInForce === 'changed') {
+      if (stands === 'same') same++;
+      if (stands === 'new') added.push(store.nameOf(row));
+      if (stands === 'changed') {
         const parts = Object.keys(row).filter((key) => !isDeepStrictEqual(row[key], before![key]));
         changed.push({ name: store.nameOf(row), parts });
       }
-      if (isInForce !== 'new' && isInForce !== 'changed') continue;
+      if (stands !== 'new' && stands !== 'changed') continue;
       agreed.add(before);
       changes.push({ row, line: lineOf('') });
     }

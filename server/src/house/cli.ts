@@ -112,7 +112,7 @@ async function move(folder: string): Promise<void> {
 async function givePin({ db, write }: Database, named: string): Promise<void> {
   const found = (await whoHasPins(db)).filter(({ id, name }) => id === named || name === named);
   if (found.length !== 1)
-    fail(`There is no one ${named} at work here. Give the name, or the id, as it isInForce in the crew.`);
+    fail(`There is no one ${named} at work here. Give the name, or the id, as it stands in the crew.`);
   const { id, name } = found[0]!;
   const pin = freshPin();
   const pinHash = await hashOfPin(pin);

@@ -126,7 +126,7 @@ const moment = (at: string | null | undefined): Date | null => (at ? new Date(at
 export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typeof jobs.$inferInsert {
   const { callId, callNumber, title, placeName } = job.call;
   const rest = restVoltsByBattery(job, machine.batteries.length).filter((v) => v !== null);
-  const isInForce = currentVerdict(job);
+  const stands = currentVerdict(job);
   return {
     id: job.id,
     callId,
@@ -138,8 +138,8 @@ export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typ
     vanId,
     stage: reachedStage(job),
     state: job.closedAt === null ? 'open' : 'closed',
-    verdict: isInForce?.verdict ?? null,
-    suspect: isInForce?.suspect ?? null,
+    verdict: stands?.verdict ?? null,
+    suspect: stands?.suspect ?? null,
     lowestRestVolts: rest.length > 0 ? Math.min(...rest) : null,
     chargeUntil: moment(job.closedAt === null ? underCharge(job)?.dueAt : null),
     openedAt: new Date(job.openedAt),

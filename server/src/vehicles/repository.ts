@@ -56,11 +56,11 @@ export async function searchVehicles(db: Db, typed: string): Promise<VehicleSumm
   if (whole.length > 0) return whole;
   const key = plateKeyOf(typed);
   const words = wordsOf(typed, WORDS_MOST);
-  const isInForce = words.map((word) => like(vehicles.searchText, `%${plainLike(word)}%`));
+  const stands = words.map((word) => like(vehicles.searchText, `%${plainLike(word)}%`));
   const byPlate = key === '' ? undefined : like(vehicles.plateKey, `%${plainLike(key)}%`);
   const found = await rows(
     db,
-    words.length === 0 ? undefined : or(and(...isInForce), byPlate),
+    words.length === 0 ? undefined : or(and(...stands), byPlate),
     asc(vehicles.plateKey),
   );
   if (found.length > 0 || key.length < PLATE_FUZZY_FROM) return found;

@@ -85,5 +85,9 @@ export const newHazard = (
   volts: number | null = null,
 ): Hazard => ({ code, severity, amps, volts });
 
-/** How bad, as a number that grows. */
+/**
+ * How bad, as a number that grows.
+ *
+ * @example severityRank({ severity: 'severe' }) // => 2
+ */
 export const severityRank = ({ severity }: Hazard): number => SEVERITIES.indexOf(severity);

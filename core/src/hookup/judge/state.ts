@@ -36,7 +36,11 @@ export interface HookupState {
   readonly onto?: Readonly<Partial<Record<ClampId, WrongMetal>>>;
 }
 
-/** True while this is so. */
+/**
+ * True while this is so.
+ *
+ * @example isInForce(NOTHING_CONNECTED, 'gear-engaged') // => false
+ */
 export const isInForce = ({ circumstances = [] }: HookupState, what: Circumstance): boolean =>
   circumstances.includes(what);
 
@@ -50,7 +54,11 @@ export const NOTHING_CONNECTED: HookupState = {
   confirmed: [],
 };
 
-/** A pack's source ends are built in; only its casualty ends are clamps. */
+/**
+ * A pack's source ends are built in; only its casualty ends are clamps.
+ *
+ * @example clampsInHand({ leadSetId: null }) // => ['redCasualty', 'blackCasualty']
+ */
 export function clampsInHand(option: Pick<SourceOption, 'leadSetId'>): readonly ClampId[] {
   return hasLooseLeads(option) ? CLAMP_IDS : ['redCasualty', 'blackCasualty'];
 }

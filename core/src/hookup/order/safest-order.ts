@@ -70,6 +70,7 @@ export function orderHazards(
  * ground point is allowed. Both reds are on before the bodies are joined, since a free red end would be live from both sides.
  *
  * @param mayEndAtSource its black does not go on a donor's battery
+ * @example isSound(['redCasualty', 'redSource', 'blackSource', 'blackCasualty'], true) // => true
  */
 export function isSound(sequence: readonly ClampId[], mayEndAtSource: boolean): boolean {
   const at = (clamp: ClampId): number => sequence.indexOf(clamp);
@@ -97,7 +98,11 @@ function isAllowed(sequence: readonly ClampId[], rules: HouseRules): boolean {
     : areRedsFirst && isFirstRed && isGroundLast;
 }
 
-/** Every sequence of a short list, as it stands first. */
+/**
+ * Every sequence of a short list, as it stands first.
+ *
+ * @example permutations([1, 2, 3]).length // => 6
+ */
 export function permutations<T>(list: readonly T[]): T[][] {
   if (list.length < 2) return [[...list]];
   return list.flatMap((head, i) =>

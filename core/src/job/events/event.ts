@@ -263,6 +263,8 @@ export type JobEvent = { [T in EventType]: Envelope<T> }[EventType];
 /**
  * When an event happened, ISO 8601: by the server's clock once it has received it. A device clock may be set ahead or back and must not
  * shorten a rest.
+ *
+ * @example timeOf({ at: '2027-01-15T02:00:00.000Z' }) // => '2027-01-15T02:00:00.000Z'
  */
 export function timeOf({ at, heardAt }: Pick<JobEvent, 'at' | 'heardAt'>): string {
   return heardAt ?? at;

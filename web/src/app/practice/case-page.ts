@@ -352,9 +352,9 @@ export class CasePage {
 
   /** The same case, from a moment of the run that has ended. */
   protected playFrom(count: number): void {
-    const isInForce = this.world()!
+    const kept = this.world()!
       .log.slice(0, count)
       .map(({ action }) => action);
-    this.begin(this.code(), isInForce);
+    this.begin(this.code(), kept);
   }
 }

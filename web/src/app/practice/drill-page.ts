@@ -46,7 +46,7 @@ const SECONDS = 60;
           [attr.aria-checked]="kind() === k"
           (click)="kind.set(k)"
         >
-          {{ words[k].name }} <span class="dim">{{ contexts()[k] }}</span>
+          {{ words[k].name }} <span class="dim">{{ progress()[k] }}</span>
         </button>
       }
     </div>
@@ -223,12 +223,12 @@ export class DrillPage {
   }
 
   /** Read from the device anew with each answer, not with each second. */
-  protected readonly contexts = computed((): Partial<Record<DrillKind, string>> => {
+  protected readonly progress = computed((): Partial<Record<DrillKind, string>> => {
     this.given();
     return Object.fromEntries(
       DRILL_KINDS.map((kind) => {
         const { next, passed } = this.record.standing(`drill-${kind}`);
-        return [kind, next > 1 ? T.isInForce(passed, next - 1) : ''];
+        return [kind, next > 1 ? T.rightOf(passed, next - 1) : ''];
       }),
     );
   });

@@ -78,7 +78,7 @@ const SECOND_MS = 1_000;
           @for (one of cases(); track one.place) {
             <li>
               <strong>{{ t.caseOf(one.place) }}</strong>
-              <span class="dim">{{ one.isInForce }}</span>
+              <span class="dim">{{ one.stands }}</span>
               <a
                 class="key"
                 [routerLink]="['/practice/exam', one.place]"
@@ -255,7 +255,7 @@ export class ExamPage {
       return {
         place: i + 1,
         isGiven,
-        isInForce: isGiven ? T.given : actions.length > 0 ? T.begun : T.notBegun,
+        stands: isGiven ? T.given : actions.length > 0 ? T.begun : T.notBegun,
       };
     });
   });

@@ -45,7 +45,7 @@ import { PracticeRecord } from './practice-record';
             <p class="dim">{{ rung.words.trains }}</p>
           </div>
           <span class="stands dim">
-            {{ rung.isInForce }}
+            {{ rung.stands }}
             @if (rung.isDue) {
               <strong class="tone-watch">{{ t.due }}</strong>
             } @else if (rung.dueAt) {
@@ -87,7 +87,7 @@ import { PracticeRecord } from './practice-record';
       font-weight: 700;
       text-align: center;
     }
-    .isInForce {
+    .stands {
       text-align: right;
       font-size: var(--text-xs);
     }
@@ -95,7 +95,7 @@ import { PracticeRecord } from './practice-record';
       li {
         grid-template-columns: 28px minmax(0, 1fr);
       }
-      .isInForce {
+      .stands {
         grid-column: 2;
         text-align: left;
       }
@@ -120,13 +120,13 @@ export class LadderPage {
       const dueAt = card ? new Date(card.due) : null;
       const code = codeOfCase(id, next);
       const isUnderWay = this.record.actions(code).length > 0;
-      const isInForce = lastPassed === null ? T.notTried : lastPassed ? T.passed(passed) : T.failedLast;
+      const stands = lastPassed === null ? T.notTried : lastPassed ? T.passed(passed) : T.failedLast;
       const isDue = dueAt !== null && dueAt.getTime() <= this.now;
       return {
         id,
         words: RUNG_WORDS[id],
         code,
-        isInForce,
+        stands,
         dueAt,
         isDue,
         go: isUnderWay ? T.goOn : T.nextCase,

@@ -253,7 +253,7 @@ export function unfitWords(unfit: Unfit): string {
     case 'leads-short':
       return `${metres(unfit.lengthM, 1)} of lead, ${metres(unfit.neededM, 1)} needed as parked`;
     case 'over-current':
-      return `would have to give ${unfit.amps.toFixed(0)} A, isInForce ${unfit.maxAmps.toFixed(0)}`;
+      return `would have to give ${unfit.amps.toFixed(0)} A, stands ${unfit.maxAmps.toFixed(0)}`;
   }
 }
 

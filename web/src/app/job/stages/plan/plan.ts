@@ -114,7 +114,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       @if (!isDeep()) {
         <vt-van-coming [work]="work()" />
         <!-- In a task of its own: the stage before goes and this one comes in another. -->
-        @defer (when isInForce()) {
+        @defer (when isDrawn()) {
           <vt-way-list
             [ways]="search.ways()"
             [ranked]="ways.shown()"
@@ -134,7 +134,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
               <p class="dim">{{ line }}</p>
             }
             <vt-unfit-list [rows]="unfit()" />
-            <!-- Below what is looked at first: it comes when that isInForce. -->
+            <!-- Below what is looked at first: it comes when that is drawn. -->
             @defer (on idle) {
               <ng-container [ngTemplateOutlet]="beside" />
             }
@@ -275,7 +275,7 @@ export class Plan {
   protected readonly store = inject(PlanStore);
   protected readonly ways = inject(PlanWays);
   protected readonly search = inject(WaysStore);
-  protected readonly isInForce = onceDrawn();
+  protected readonly isDrawn = onceDrawn();
 
   /** The option in the log; a value of its own, so that other events do not move what is being looked at. */
   private readonly loggedId = computed(() => this.work().job.plan?.optionId ?? null);

@@ -84,7 +84,7 @@ const PART_WORDS: Record<Part, string> = {
           work().job.recheck
             ? t.finalAfterTheRecheck
             : given()
-              ? t.withoutAutoMargin
+              ? t.asGiven
               : isStale()
                 ? t.working
                 : t.overWhatIsRecordedSoFar

@@ -198,7 +198,7 @@ export const VERDICT = {
   jobSheet: 'Job sheet',
   verdict: 'Verdict',
   finalAfterTheRecheck: 'final, after the recheck',
-  withoutAutoMargin: 'as given',
+  asGiven: 'as given',
   working: 'working',
   overWhatIsRecordedSoFar: 'over what is recorded so far',
   mendedHere: (mendedPart: Shown, proof: Shown) => tell`Mended here: ${mendedPart}; ${proof}.`,

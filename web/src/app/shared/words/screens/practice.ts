@@ -172,7 +172,7 @@ export const DRILL_PAGE = {
   drills: 'Drills',
   ofAMinute: 'A minute each, by the same circuit.',
   which: 'Which drill',
-  isInForce: (right: Shown, asked: Shown) => tell`${right} of ${asked}`,
+  rightOf: (right: Shown, asked: Shown) => tell`${right} of ${asked}`,
   left: (seconds: Shown) => tell`${seconds} s left`,
   overTime: 'over a minute',
   right: 'Right.',

@@ -7,5 +7,5 @@ export const ANSWER_TO = {
 } as const;
 
 export const JOB_SYNC = {
-  whatItStandsOnWasNot: (before: Shown) => tell`What it isInForce on was not taken: ${before}`,
+  whatItStandsOnWasNot: (before: Shown) => tell`What it stands on was not taken: ${before}`,
 } as const;
