@@ -99,8 +99,8 @@ export interface Answers {
   'POST /api/rules': RulesPage;
   'GET /api/backups': BackupState;
   'POST /api/backups': BackupState;
-  'POST /api/files/:noun/preview': ImportReport;
-  'POST /api/files/:noun/import': ImportReport;
+  'POST /api/files/:resource/preview': ImportReport;
+  'POST /api/files/:resource/import': ImportReport;
   'GET /api/follow-ups': readonly DueFollowUp[];
   'GET /api/instruments': readonly InstrumentNow[];
   'GET /api/instruments/addresses': InstrumentAddresses;

@@ -146,6 +146,6 @@ export interface NewCallChange {
 /** A piece of kit as typed; the server gives it its id. */
 export type KitEntry = KitWithoutId;
 
-/** The nouns with a file of their own beside the atlas, in the order that files are brought in. */
-export const FILE_NOUNS = ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs'] as const;
-export type FileResource = (typeof FILE_NOUNS)[number];
+/** The resources with a file of their own beside the atlas, in the order that files are brought in. */
+export const FILE_RESOURCES = ['crew', 'kit', 'vehicles', 'batteries', 'calls', 'jobs'] as const;
+export type FileResource = (typeof FILE_RESOURCES)[number];

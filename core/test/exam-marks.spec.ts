@@ -41,7 +41,7 @@ describe('an exam', () => {
     expect(asked.size).toBe(10);
   });
 
-  it('is marked by what was done: right, not ended, wrong, and dangerous, each by itself', () => {
+  it('is marked by what was done: right, not ended, wrong, and dangerous, each by itself @long', () => {
     const runs = byTheTool(3);
     const whole = markExam(3, runs);
     expect(whole.cases.every(({ passed, severeRisks }) => passed && severeRisks === 0)).toBeTrue();

@@ -11,7 +11,7 @@ const STEP_C = 12;
 
 describe('diagnosis against truth drawn apart', () => {
   it('names the fault, spares sound batteries and misses nothing unsafe', () => {
-    const count = Math.round(6000 * shareOf(20 / 6000));
+    const count = Math.round(6000 * shareOf(12 / 6000));
     const random = seededRandom(2027);
     const all: Examined[] = [];
     let chartNeedless = 0;

@@ -343,7 +343,7 @@ describe('repairs against a truth made apart', () => {
   ];
   const SWITCHES: readonly CheckId[] = ['interlocks', 'isolator-fuse'];
 
-  it('names a repair as the cure only where it was, and nearly always where it was the whole fault', () => {
+  it('names a repair as the cure only where it was, and nearly always where it was the whole fault @long', () => {
     const random = seededRandom(41);
     const crowds = new Map<string, Crowd>();
     let [said, right, whole, told] = [0, 0, 0, 0];

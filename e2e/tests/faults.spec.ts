@@ -20,7 +20,7 @@ test('a reload in mid-job comes back to the same step', async ({ tech, page }) =
   await tech.expectStage('Hook up');
 });
 
-test('a second tab sees the first one’s taps, and a conflicting tap is refused and shown', async ({
+test('a second tab sees the first one’s taps, and a conflicting tap is refused and shown @long', async ({
   tech,
   page,
   context,
@@ -95,7 +95,7 @@ test('a busy port is a clear error and leaves the data alone', async ({ server }
   await other.remove();
 });
 
-test('figures that cannot be are refused at the pad and at the crank', async ({ tech, page }) => {
+test('figures that cannot be are refused at the pad and at the crank @long', async ({ tech, page }) => {
   await tech.openJob('brinmoor-pella');
   await tech.openStage('Measure');
   const pad = page.getByRole('group', { name: 'Number pad' });

@@ -48,7 +48,7 @@ test('a charge that was promised is opened as a job on the same vehicle @long', 
   ).toBeVisible();
 });
 
-test('a recheck is read on the closed job: charged and rested, it gives the final verdict, and its promises', async ({
+test('a recheck is read on the closed job: charged and rested, it gives the final verdict, and its promises @long', async ({
   tech,
   page,
 }) => {

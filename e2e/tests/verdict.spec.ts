@@ -69,7 +69,7 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
   await expect(page.getByRole('listitem').filter({ hasText: 'fitted' }).first()).toBeVisible();
 });
 
-test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a place to sign, and the same as JSON', async ({
+test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a place to sign, and the same as JSON @long', async ({
   tech,
   page,
 }) => {
@@ -116,7 +116,7 @@ test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a
   expect(text).toContain(sheet.verdict.verdict === 'charge-first' ? 'Charge first.' : 'Replace');
 });
 
-test('the owner is handed a page in plain words, with the dates as a code', async ({ tech, page }) => {
+test('the owner is handed a page in plain words, with the dates as a code @long', async ({ tech, page }) => {
   await tech.at('scene', 'brinmoor-pella');
   await tech.safeToWork();
   await tech.tap('rapid clicking', 'The driver says');

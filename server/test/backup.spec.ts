@@ -129,7 +129,7 @@ describe('a backup', () => {
     expect(await readdir(join(folder, 'pg'))).toEqual(stood);
   });
 
-  it('is made before a folder of an earlier version is changed, and only then', async () => {
+  it('is made before a folder of an earlier version is changed, and only then @long', async () => {
     const database = await opened();
     // As it was before the newest migration.
     await database.db.execute('ALTER TABLE jobs DROP COLUMN snapshot_version');

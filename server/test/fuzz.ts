@@ -319,9 +319,9 @@ async function materialOf(url: string): Promise<Material> {
       '/api/batteries/:batteryId',
       '/api/rules',
       '/api/practice/schema.json',
-      '/api/files/:noun/schema.json',
-      '/api/files/:noun/export.json',
-      '/api/files/:noun/export.csv',
+      '/api/files/:resource/schema.json',
+      '/api/files/:resource/export.json',
+      '/api/files/:resource/export.csv',
       '/api/follow-ups',
       '/api/follow-ups/calendar.ics',
       '/api/instruments',
@@ -390,8 +390,8 @@ function made(random: Random, material: Material): Sent {
         '/api/models/preview',
         '/api/models/import',
         '/api/models/:modelId/photos',
-        '/api/files/:noun/preview',
-        '/api/files/:noun/import',
+        '/api/files/:resource/preview',
+        '/api/files/:resource/import',
       ]),
     );
     const file = pick(random, material.files);

@@ -14,7 +14,7 @@ type Paths = Readonly<Record<string, Readonly<Record<string, Operation>>>>;
 /** Addresses of the description, each with a name that nothing has. */
 const ADDRESSES = Object.entries((openApi() as { readonly paths: Paths }).paths).map(
   ([path, operations]) => ({
-    address: path.replace('{noun}', 'crew').replace(/\{\w+\}/g, randomUUID()),
+    address: path.replace('{resource}', 'crew').replace(/\{\w+\}/g, randomUUID()),
     operations,
   }),
 );

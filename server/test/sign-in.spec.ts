@@ -123,7 +123,7 @@ describe('the door', () => {
       const stranger = device();
       for (const { method, path, act } of ROUTES) {
         if (act === 'open') continue;
-        const asked = path.replace(':noun', 'crew').replace(/:\w+/g, LEAD);
+        const asked = path.replace(':resource', 'crew').replace(/:\w+/g, LEAD);
         const answer = await stranger[method.toLowerCase() as 'get'](asked).send(
           method === 'GET' ? undefined : {},
         );
@@ -217,7 +217,7 @@ describe('the door', () => {
         await signIn(agent, crewId);
         for (const { method, path, act } of ROUTES) {
           if (act === 'open' || method === 'GET' || path.startsWith('/api/sign-in')) continue;
-          const asked = path.replace(':noun', 'crew').replace(/:\w+/g, 'x');
+          const asked = path.replace(':resource', 'crew').replace(/:\w+/g, 'x');
           const { status } = await agent[method.toLowerCase() as 'put'](asked).send({});
           const isLet = status !== 403 && status !== 401;
           expect(`${role} ${method} ${path} ${isLet}`).toBe(`${role} ${method} ${path} ${mayDo(role, act)}`);

@@ -2,7 +2,7 @@ import { LISTS, ROW_FAULTS } from '@voltrek/contracts/words';
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { type FileResource, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
-import { NOUN_ROWS, type ResourceRow, parseResourceRow } from '@voltrek/contracts/noun-files';
+import { RESOURCE_ROWS, type ResourceRow, parseResourceRow } from '@voltrek/contracts/resource-files';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Db, Tx } from '../db/database.js';
 import { causeOf, codeOf } from '../db/errors.js';
@@ -11,22 +11,22 @@ import { type Cells, cellsOf, columnsOf, rowOf } from './cells.js';
 import { readCsvRows, writeCsvRows } from './csv-rows.js';
 import { type DocumentForm, rowsOfDocument, writeDocument } from './document.js';
 import { atFault, FAULTS_MOST, type FoundRow, rowFaults, turns } from './found-row.js';
-import { NOUN_STORES, REFERENCED, type Referenced } from './resources.js';
+import { RESOURCE_STORES, REFERENCED, type Referenced } from './resources.js';
 import { batchesOf, Spool } from './spool.js';
 import { beginsAsJson, type TextWindow } from './text-window.js';
 
-/** How the file of a noun calls itself. */
+/** How the file of a resource calls itself. */
 export const formOf = (resource: FileResource): DocumentForm => ({
   format: `voltrek-${resource}`,
   version: 1,
   list: 'rows',
 });
 
-/** The file of a noun as JSON, a row a line, in pieces as they are read. */
+/** The file of a resource as JSON, a row a line, in pieces as they are read. */
 export const toJson = (db: Db, resource: FileResource): AsyncGenerator<string> =>
-  writeDocument(formOf(resource), NOUN_STORES[resource].rows(db));
+  writeDocument(formOf(resource), RESOURCE_STORES[resource].rows(db));
 
-/** The columns of a noun's CSV: which row it is, then the fields of it and of its list. */
+/** The columns of a resource's CSV: which row it is, then the fields of it and of its list. */
 export function csvColumns(resource: FileResource): string[] {
   const { ofRow, ofKinds } = describedOf(resource);
   return [
@@ -34,21 +34,21 @@ export function csvColumns(resource: FileResource): string[] {
   ];
 }
 
-/** The fields of a noun's rows, and of the entries of its list by their kind; the kind is empty where it makes no difference. */
+/** The fields of a resource's rows, and of the entries of its list by their kind; the kind is empty where it makes no difference. */
 function describedOf(resource: FileResource) {
-  const { schema, list } = NOUN_ROWS[resource];
+  const { schema, list } = RESOURCE_ROWS[resource];
   const ofKinds = new Map(list?.kinds.map((kind) => [kind, list.schemaOf(kind)!.describe()]));
   const ofEntry = (kind: unknown) => ofKinds.get('') ?? ofKinds.get(String(kind));
   return { ofRow: schema.describe(), ofKinds, ofEntry };
 }
 
-/** The file of a noun as CSV: a line for a row, then one for each entry of its list. */
+/** The file of a resource as CSV: a line for a row, then one for each entry of its list. */
 export async function* toCsv(db: Db, resource: FileResource): AsyncGenerator<string> {
   const columns = csvColumns(resource);
-  const { row: name, list } = NOUN_ROWS[resource];
+  const { row: name, list } = RESOURCE_ROWS[resource];
   const { ofRow, ofEntry } = describedOf(resource);
   yield `${columns.join(',')}\n`;
-  for await (const row of NOUN_STORES[resource].rows(db)) {
+  for await (const row of RESOURCE_STORES[resource].rows(db)) {
     const lines: Cells[] = [{ row: name, ...cellsOf(ofRow, row) }];
     if (list)
       for (const entry of row[list.field] as readonly ResourceRow[])
@@ -57,13 +57,13 @@ export async function* toCsv(db: Db, resource: FileResource): AsyncGenerator<str
   }
 }
 
-/** Rows of a noun's CSV, unchecked, each when the next one begins. */
+/** Rows of a resource's CSV, unchecked, each when the next one begins. */
 async function* readCsv(
   resource: FileResource,
   window: TextWindow,
   faults: RowFault[],
 ): AsyncGenerator<FoundRow> {
-  const { row: name, list } = NOUN_ROWS[resource];
+  const { row: name, list } = RESOURCE_ROWS[resource];
   const { ofRow, ofEntry } = describedOf(resource);
   let begun: (FoundRow & { readonly entries: unknown[]; readonly lines: number[] }) | null = null;
   for await (const { cells, line } of readCsvRows(window, csvColumns(resource), ['row'], faults)) {
@@ -109,7 +109,7 @@ async function* readRows(
   const found = (await beginsAsJson(window))
     ? rowsOfDocument(window, formOf(resource), faults)
     : readCsv(resource, window, faults);
-  const { unique, fault } = NOUN_STORES[resource];
+  const { unique, fault } = RESOURCE_STORES[resource];
   const seen = new Set<unknown>();
   const turn = turns();
   for await (const { value, lineOf } of found) {
@@ -141,7 +141,7 @@ type EventContext = 'new' | 'changed' | 'same' | 'parted';
 function standingOf(resource: FileResource, row: ResourceRow, before: ResourceRow | null): EventContext {
   if (!before) return 'new';
   if (isDeepStrictEqual(row, before)) return 'same';
-  const list = NOUN_ROWS[resource].list;
+  const list = RESOURCE_ROWS[resource].list;
   if (!list || resource === 'kit') return 'changed';
   const [given, known] = [row, before].map((of) => of[list.field] as readonly unknown[]) as [
     unknown[],
@@ -166,7 +166,7 @@ async function currentRows(
 ): Promise<Map<string, ResourceRow>> {
   const known = new Map<string, ResourceRow>();
   const ids = rows.map(({ id }) => id as string);
-  for await (const row of NOUN_STORES[resource].rows(db, ids)) known.set(row.id as string, row);
+  for await (const row of RESOURCE_STORES[resource].rows(db, ids)) known.set(row.id as string, row);
   return known;
 }
 
@@ -190,9 +190,9 @@ async function compare(
   window: TextWindow,
   take: (rows: readonly ChangedRow[]) => Promise<void>,
 ): Promise<ImportReport> {
-  const store = NOUN_STORES[resource];
+  const store = RESOURCE_STORES[resource];
   const { unique } = store;
-  const list = NOUN_ROWS[resource].list?.field ?? '';
+  const list = RESOURCE_ROWS[resource].list?.field ?? '';
   const faults: RowFault[] = [];
   const there = new Map<Referenced, ReadonlySet<string>>();
   const added: string[] = [];
@@ -300,7 +300,7 @@ export async function importResource(
       for await (const some of batches()) {
         const known = await standingOfAll(some);
         try {
-          await NOUN_STORES[resource].write(
+          await RESOURCE_STORES[resource].write(
             tx,
             some.map(({ row }) => ({ row, before: known.get(row.id as string) ?? null })),
           );

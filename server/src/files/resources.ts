@@ -1,7 +1,7 @@
 import { ROW_FAULTS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import type { Battery, BatteryMoveKind, CallChangeKind, FileResource } from '@voltrek/contracts';
-import type { ResourceRow } from '@voltrek/contracts/noun-files';
+import type { ResourceRow } from '@voltrek/contracts/resource-files';
 import { vehicleName } from '@voltrek/contracts/words';
 import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
@@ -32,7 +32,7 @@ import { vehicleSearchText } from '../vehicles/repository.js';
 export const REFERENCED = { crew, models, vans, vehicles, calls } as const;
 export type Referenced = keyof typeof REFERENCED;
 
-/** A noun in the database, row for row as its file has it. */
+/** A resource in the database, row for row as its file has it. */
 export interface ResourceStore {
   /** Rows in order of id, a page at a time; only those with these ids where some are named. */
   readonly rows: (db: Db | Tx, ids?: readonly string[]) => AsyncGenerator<ResourceRow>;
@@ -442,7 +442,7 @@ const jobStore: ResourceStore = {
   },
 };
 
-export const NOUN_STORES: Readonly<Record<FileResource, ResourceStore>> = {
+export const RESOURCE_STORES: Readonly<Record<FileResource, ResourceStore>> = {
   crew: crewStore,
   kit: kitStore,
   vehicles: vehicleStore,

@@ -147,7 +147,7 @@ const TABLE = {
   'GET /api/exams/:examId': { act: 'look', summary: 'An exam as a file' },
   'GET /api/rules': { act: 'look', summary: 'The house rules, and who set them' },
   'GET /api/backups': { act: 'look', summary: 'The backups there are' },
-  'GET /api/files/:noun/schema.json': {
+  'GET /api/files/:resource/schema.json': {
     act: 'look',
     summary: 'The JSON Schema of a file',
     type: 'application/json',
@@ -258,12 +258,12 @@ const TABLE = {
   },
   'GET /api/models/export.json': { act: 'work', summary: 'The atlas as JSON', type: 'application/json' },
   'GET /api/models/export.csv': { act: 'work', summary: 'The atlas as CSV', type: 'text/csv' },
-  'GET /api/files/:noun/export.json': {
+  'GET /api/files/:resource/export.json': {
     act: 'work',
     summary: 'Crew, kit, vehicles, batteries, calls or jobs as JSON',
     type: 'application/json',
   },
-  'GET /api/files/:noun/export.csv': { act: 'work', summary: 'The same as CSV', type: 'text/csv' },
+  'GET /api/files/:resource/export.csv': { act: 'work', summary: 'The same as CSV', type: 'text/csv' },
   'POST /api/models': { act: 'find', summary: 'Add an entry to the atlas', body: ENTRY_CHANGE },
   'PUT /api/models/:modelId': {
     act: 'find',
@@ -315,12 +315,12 @@ const TABLE = {
   },
   'POST /api/rules': { act: 'lead', summary: 'Set a house rule', body: RULE_SETTING },
   'POST /api/backups': { act: 'lead', summary: 'Back up now', body: BACKUP_WANTED },
-  'POST /api/files/:noun/preview': {
+  'POST /api/files/:resource/preview': {
     act: 'lead',
     summary: 'What a file would change',
     form: { file: 'file', fields: [] },
   },
-  'POST /api/files/:noun/import': {
+  'POST /api/files/:resource/import': {
     act: 'lead',
     summary: 'Take a file over, all or nothing',
     form: { file: 'file', fields: ['by', 'basis'] },

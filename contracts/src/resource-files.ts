@@ -26,7 +26,7 @@ const person = () =>
     .default(undefined)
     .defined();
 
-/** Rows of one kind in a file: a noun, with a list of what belongs to each where it has one. */
+/** Rows of one kind in a file: a resource, with a list of what belongs to each where it has one. */
 export interface ResourceRows {
   /** The name of a row in a CSV. */
   readonly row: string;
@@ -56,8 +56,8 @@ const kitItemSchema = (kind: string) =>
       })
     : null;
 
-/** The rows of each noun's file, in the order that their files are brought in: each names only what stands before it, or in the atlas. */
-export const NOUN_ROWS: Readonly<Record<FileResource, ResourceRows>> = {
+/** The rows of each resource's file, in the order that their files are brought in: each names only what stands before it, or in the atlas. */
+export const RESOURCE_ROWS: Readonly<Record<FileResource, ResourceRows>> = {
   crew: {
     row: 'crew',
     schema: record({
@@ -174,7 +174,7 @@ export const NOUN_ROWS: Readonly<Record<FileResource, ResourceRows>> = {
   },
 };
 
-/** A row of a noun's file: its fields, and its list where it has one. */
+/** A row of a resource's file: its fields, and its list where it has one. */
 export type ResourceRow = Readonly<Record<string, unknown>>;
 
 const STATE_NAMES: Readonly<Record<string, string>> = {
@@ -183,12 +183,12 @@ const STATE_NAMES: Readonly<Record<string, string>> = {
 };
 
 /**
- * One row of a noun's file with its list.
+ * One row of a resource's file with its list.
  *
  * @throws yup.ValidationError with a path and a reason for each fault
  */
 export function parseResourceRow(resource: FileResource, input: unknown): ResourceRow {
-  const { schema, list } = NOUN_ROWS[resource];
+  const { schema, list } = RESOURCE_ROWS[resource];
   const options = { abortEarly: false, strict: true } as const;
   const shape = list
     ? schema.shape({ [list.field]: yup.array().of(yup.mixed().required()).required() })

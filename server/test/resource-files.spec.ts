@@ -1,7 +1,7 @@
 import { text as textFrom } from 'node:stream/consumers';
 import { randomUUID } from 'node:crypto';
-import { FILE_NOUNS, type FileResource, type ImportReport } from '@voltrek/contracts';
-import { NOUN_ROWS, type ResourceRow } from '@voltrek/contracts/noun-files';
+import { FILE_RESOURCES, type FileResource, type ImportReport } from '@voltrek/contracts';
+import { RESOURCE_ROWS, type ResourceRow } from '@voltrek/contracts/resource-files';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import type supertest from 'supertest';
@@ -42,7 +42,7 @@ const fileOf = (resource: FileResource, rows: readonly ResourceRow[]): string =>
 
 describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
   it('go back in unchanged, as JSON and as CSV, and change nothing', async () => {
-    for (const resource of FILE_NOUNS)
+    for (const resource of FILE_RESOURCES)
       for (const form of ['json', 'csv'] as const) {
         const report = await preview(resource, await exported(resource, form));
         expect(report.faults).withContext(`${resource} ${form}`).toEqual([]);
@@ -66,7 +66,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
         const change = { kind: 'imported', by: 'crew-1', at: new Date(), note: '' } as const;
         await writeMachines(tx, entries, 'maker', change);
       });
-      for (const resource of FILE_NOUNS) {
+      for (const resource of FILE_RESOURCES) {
         const file = await textFrom(form(database.db, resource));
         const { basis, faults } = await previewResource(db, resource, windowOn(file));
         expect(faults).withContext(resource).toEqual([]);
@@ -82,7 +82,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
 
   it('fit the schema that is published for them', async () => {
     const { api } = await sharedServer();
-    for (const resource of FILE_NOUNS) {
+    for (const resource of FILE_RESOURCES) {
       const schema = (await api.get(`/api/files/${resource}/schema.json`).expect(200)).body as object;
       const check = new Ajv2020({ strict: false, validateFormats: false }).compile(schema);
       expect(check(JSON.parse(await exported(resource, 'json'))))
@@ -199,7 +199,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
   });
 
   it('hold any text in a CSV: what is written is what is read', async () => {
-    const description = NOUN_ROWS.vehicles.schema.describe();
+    const description = RESOURCE_ROWS.vehicles.schema.describe();
     const columns = csvColumns('vehicles');
     const text = fc
       .string({ minLength: 1, maxLength: 12 })
