@@ -229,10 +229,10 @@ if (ofChange) {
 say('Unit tests, types and lint, three at a time');
 const compiled = compile();
 const areGood = await Promise.all([
-  compiled.then(unit('core')),
+  compiled.then(() => inTurn(unit('core'), onPostgres)),
   inTurn(format, () => compiled.then(() => true), lint, web, unit('contracts'), unit('instruments'), bench),
   // The server's tests ask it for pages of the application.
-  compiled.then(() => inTurn(bundle, unit('server'), onPostgres)),
+  compiled.then(() => inTurn(bundle, unit('server'))),
 ]);
 if (!areGood.every(Boolean)) finish();
 await interfaceTests();

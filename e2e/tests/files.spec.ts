@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '../support/fixtures';
 
-test('vehicles go out as a file, come back corrected, and a faulty one is told by its line', async ({
+test('vehicles go out as a file, come back corrected, and a faulty one is told by its line @long', async ({
   page,
   server,
 }) => {

@@ -1,6 +1,6 @@
 import { expect, test } from '../support/fixtures';
 
-test('an unknown machine is found by clues, kept in the atlas, and the job goes on with it', async ({
+test('an unknown machine is found by clues, kept in the atlas, and the job goes on with it @long', async ({
   tech,
   page,
 }) => {

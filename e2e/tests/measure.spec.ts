@@ -95,7 +95,7 @@ test('on a phone the live value stands first with its age, and the drawing says 
   await expect(page.locator('vt-circuit .bar-mark')).toHaveCount(1);
 });
 
-test('a crank captured from the meter gives its readings at one tap', async ({ tech, page }) => {
+test('a crank captured from the meter gives its readings at one tap @long', async ({ tech, page }) => {
   await tech.openBoard();
   await page.getByRole('button', { name: /Bread van/ }).click();
   await tech.toMeasure('slow crank');
