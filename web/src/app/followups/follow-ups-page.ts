@@ -77,6 +77,9 @@ const NOTHING_DUE: readonly DueFollowUp[] = [];
       vt-record-list {
         --columns: 1fr auto;
       }
+      vt-record-list span:not(.late, .dim) {
+        grid-column: 1 / -1;
+      }
     }
   `,
 })

@@ -81,6 +81,7 @@ export class RecordActs<T> {
       flex-wrap: wrap;
       align-items: center;
       gap: 0 10px;
+      padding: 2px 0;
     }
     a {
       flex: 1 1 0;
@@ -90,7 +91,7 @@ export class RecordActs<T> {
       align-items: center;
       min-width: 0;
       min-height: 48px;
-      padding: 4px 0;
+      padding: 2px 0;
       color: inherit;
       text-decoration: none;
     }
