@@ -65,7 +65,7 @@ async function serve(database) {
   const none = { server: 'bench', networks: networksOf(undefined), fixed: {}, standIns: {} };
   const app = createApp({
     database,
-    news: streamHub(),
+    hub: streamHub(),
     log: pino({ level: 'silent' }),
     instruments: {
       ...{ bench, addresses: await openAddressBook(database.db, bench, none) },

@@ -1,5 +1,4 @@
-import { parameter } from '../quantities/index.js';
-import type { Knots } from '../quantities/index.js';
+import { type Knots, parameter } from '../quantities/index.js';
 
 /** Of batteries proper. */
 export const BATTERY_CHEMISTRIES = ['flooded', 'efb', 'agm', 'gel', 'lfp'] as const;

@@ -9,13 +9,13 @@ export interface Moment {
 }
 
 /** The finding of a check. */
-interface EventContext {
+interface Finding {
   readonly check: CheckId;
   readonly found: Found;
 }
 
 const TRIES: readonly CheckId[] = ['try-alone', 'with-help'];
-const ranLast = (evidence: readonly EventContext[]): boolean =>
+const ranLast = (evidence: readonly Finding[]): boolean =>
   evidence.filter(({ check }) => TRIES.includes(check)).at(-1)?.found === 'started';
 
 /**
@@ -27,7 +27,7 @@ const ranLast = (evidence: readonly EventContext[]): boolean =>
  */
 export function isPossibleNow(
   check: CheckId,
-  evidence: readonly EventContext[],
+  evidence: readonly Finding[],
   tools: readonly Tool[],
   { runs, mayFreeze = false }: Moment = {},
 ): boolean {

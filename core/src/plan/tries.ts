@@ -1,7 +1,6 @@
-import { parameter } from '../quantities/index.js';
 import { type AttemptOutcome, type CrankPoint, wakePoint } from '../crank/index.js';
 import type { Engine } from '../engine/index.js';
-import type { Random } from '../quantities/index.js';
+import { parameter, type Random } from '../quantities/index.js';
 import { doesStart, type Draw, drawnCranks, type DrawnOf, drawUnknowns } from './draws.js';
 import type { CrankMoment } from './plan-case.js';
 

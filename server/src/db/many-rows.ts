@@ -33,7 +33,7 @@ export async function upsert<T extends PgTable>(
     await tx
       .insert(table)
       .values(part)
-      .onConflictDoUpdate({ target: key, set: withoutAutoMargin(table, Object.keys(part[0]!)) as never });
+      .onConflictDoUpdate({ target: key, set: excludedValues(table, Object.keys(part[0]!)) as never });
 }
 
 /**
@@ -59,7 +59,7 @@ export function orOver(table: PgTable, key: PgColumn): SQL {
 }
 
 /** The columns that a row takes over from the one that was to be inserted: its values are sent once. */
-function withoutAutoMargin(table: PgTable, fields: readonly string[]): Readonly<Record<string, SQL>> {
+function excludedValues(table: PgTable, fields: readonly string[]): Readonly<Record<string, SQL>> {
   const columns = getTableColumns(table);
   return Object.fromEntries(fields.map((field) => [field, sql.raw(`excluded."${columns[field]!.name}"`)]));
 }

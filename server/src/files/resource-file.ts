@@ -133,12 +133,12 @@ async function* readRows(
 }
 
 /** The state of a row of a file beside the rows that stand. */
-type EventContext = 'new' | 'changed' | 'same' | 'parted';
+type RowState = 'new' | 'changed' | 'same' | 'parted';
 
 /**
  * A history only grows: an older file changes nothing, a newer one continues from here, and one that contradicts this is refused.
  */
-function standingOf(resource: FileResource, row: ResourceRow, before: ResourceRow | null): EventContext {
+function stateOf(resource: FileResource, row: ResourceRow, before: ResourceRow | null): RowState {
   if (!before) return 'new';
   if (isDeepStrictEqual(row, before)) return 'same';
   const list = RESOURCE_ROWS[resource].list;
@@ -215,7 +215,7 @@ async function compare(
       // Answers of the embedded database come without a turn in between.
       await turn();
       const before = known.get(row.id as string) ?? null;
-      const stands = standingOf(resource, row, before);
+      const stands = stateOf(resource, row, before);
       const told = (path: string, message: string): void => {
         faults.push({ line: lineOf(path), path, message });
       };
@@ -284,7 +284,7 @@ export async function importResource(
     if (report.basis !== basis) throw changedSince();
     const batches = () => batchesOf(spool.rows(), ROWS_AT_ONCE);
     await write(async (tx) => {
-      const standingOfAll = (some: readonly ChangedRow[]): Promise<Map<string, ResourceRow>> =>
+      const currentOfAll = (some: readonly ChangedRow[]): Promise<Map<string, ResourceRow>> =>
         currentRows(
           tx,
           resource,
@@ -293,12 +293,12 @@ export async function importResource(
       const agreed = agreement();
       // All of it before the first is written: rows may have a person in common.
       for await (const some of batches()) {
-        const known = await standingOfAll(some);
+        const known = await currentOfAll(some);
         for (const { row } of some) agreed.add(known.get(row.id as string) ?? null);
       }
       if (agreed.basis() !== basis) throw changedSince();
       for await (const some of batches()) {
-        const known = await standingOfAll(some);
+        const known = await currentOfAll(some);
         try {
           await RESOURCE_STORES[resource].write(
             tx,

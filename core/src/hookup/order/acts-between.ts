@@ -1,5 +1,5 @@
 import { CLAMP_IDS } from '../../circuit/index.js';
-import type { HookupAction } from '../actions.js';
+import { type HookupAction, isDone, stillActions } from '../actions.js';
 import { CIRCUMSTANCES } from '../judge/circumstances.js';
 import { type HookupState, isInForce } from '../judge/state.js';
 
@@ -14,15 +14,8 @@ export function actsBetween(from: HookupState, to: HookupState): HookupAction[] 
   const moved = CLAMP_IDS.filter(
     (clamp) => from.clamps[clamp] !== to.clamps[clamp] || from.onto?.[clamp] !== to.onto?.[clamp],
   );
-  const turned = (on: boolean): HookupAction[] => [
-    ...(from.packOn !== on && to.packOn === on ? [{ kind: 'pack', on } as const] : []),
-    ...(from.pluggedIn !== on && to.pluggedIn === on ? [{ kind: 'plug', in: on } as const] : []),
-    ...(from.donorRunning !== on && to.donorRunning === on
-      ? [{ kind: 'donor-engine', running: on } as const]
-      : []),
-  ];
   return [
-    ...turned(false),
+    ...stillActions(from).filter((action) => isDone(to, action)),
     ...moved
       .filter((clamp) => from.clamps[clamp] !== null)
       .map((clamp) => ({ kind: 'detach', clamp }) as const),
@@ -34,6 +27,8 @@ export function actsBetween(from: HookupState, to: HookupState): HookupAction[] 
     ...CIRCUMSTANCES.filter((what) => isInForce(from, what) !== isInForce(to, what)).map(
       (what) => ({ kind: 'circumstance', what, on: isInForce(to, what) }) as const,
     ),
-    ...turned(true).reverse(),
+    ...(!from.donorRunning && to.donorRunning ? [{ kind: 'donor-engine', running: true } as const] : []),
+    ...(!from.pluggedIn && to.pluggedIn ? [{ kind: 'plug', in: true } as const] : []),
+    ...(!from.packOn && to.packOn ? [{ kind: 'pack', on: true } as const] : []),
   ];
 }

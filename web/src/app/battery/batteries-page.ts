@@ -44,8 +44,6 @@ const FIELDS: readonly FormField[] = [
 ];
 const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
 
-const NONE_LOOSE: readonly Battery[] = [];
-
 /** Batteries that sit in no vehicle, and any other by the code on its label. */
 @Component({
   selector: 'vt-batteries-page',
@@ -140,12 +138,11 @@ export class BatteriesPage {
   private readonly list = loaded(
     () => 'loose',
     () => this.api.looseBatteries(),
-    NONE_LOOSE,
+    [],
   );
   protected readonly loose = this.list.value;
   protected readonly isReady = this.list.isReady;
-  private readonly failure = signal<string | null>(null);
-  protected readonly problem = computed(() => this.failure() ?? this.list.problem());
+  protected readonly problem = this.list.problem;
   protected readonly linkOf = ({ id }: Battery): readonly string[] => ['/battery', id];
   protected readonly code = signal('');
   protected readonly adding = signal(false);
@@ -178,7 +175,7 @@ export class BatteriesPage {
     this.api.battery(this.code()).subscribe({
       next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
       error: (error: unknown) =>
-        this.failure.set(isUnknown(error) ? T.noBatteryHasTheCode(this.code().trim()) : problemText(error)),
+        this.list.tell(isUnknown(error) ? T.noBatteryHasTheCode(this.code().trim()) : problemText(error)),
     });
   }
 
@@ -190,7 +187,7 @@ export class BatteriesPage {
       next: (record) => void this.router.navigate(['/battery', record.battery.id]),
       error: (error: unknown) => {
         this.isBusy.set(false);
-        this.failure.set(problemText(error));
+        this.list.tell(problemText(error));
       },
     });
   }
@@ -211,7 +208,7 @@ export class BatteriesPage {
       const { savePdf } = await import('../shared/ui/save-pdf');
       await savePdf(labelSheet(this.loose(), location.origin), 'battery-labels.pdf');
     } catch {
-      this.failure.set(T.theLabelsCouldNotBeMade);
+      this.list.tell(T.theLabelsCouldNotBeMade);
     }
   }
 }

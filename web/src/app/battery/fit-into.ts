@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
-import type { VehicleSummary } from '@voltrek/contracts';
 import { Api } from '../shared/data/api';
 import { loaded } from '../shared/data/loaded';
 import { vehicleWord } from '@words/figures';
@@ -12,7 +11,6 @@ export interface Fit {
   readonly place: number;
 }
 
-const NO_VEHICLES: readonly VehicleSummary[] = [];
 /** So many of the vehicles found are offered. */
 const SHOWN = 5;
 
@@ -73,10 +71,10 @@ export class FitInto {
   private readonly vehicles = loaded(
     () => this.typed().trim() || undefined,
     (typed) => this.api.vehicles(typed),
-    NO_VEHICLES,
+    [],
   );
   protected readonly found = computed(() =>
-    this.typed().trim() ? this.vehicles.value().slice(0, SHOWN) : NO_VEHICLES,
+    this.typed().trim() ? this.vehicles.value().slice(0, SHOWN) : [],
   );
   protected readonly problem = this.vehicles.problem;
   protected readonly word = vehicleWord;

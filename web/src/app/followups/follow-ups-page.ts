@@ -13,6 +13,7 @@ import { OpenJob } from '../shared/job/open-job';
 import { Api } from '../shared/data/api';
 import { sessionFeature } from '../shared/data/session';
 import { loaded } from '../shared/data/loaded';
+import { problemText } from '../shared/data/problem';
 import { localDay } from '../shared/model/dates';
 import { RecordActs, RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
@@ -20,8 +21,6 @@ import { FOLLOW_UPS_PAGE as T } from '@words/screens/followups';
 
 /** Air of a job that nobody has looked at yet, °C: Scene asks. */
 const USUAL_AIR_C = 10;
-
-const NOTHING_DUE: readonly DueFollowUp[] = [];
 
 /** The promises of verdicts, by the day each is due. */
 @Component({
@@ -92,7 +91,7 @@ export class FollowUpsPage {
   private readonly listed = loaded(
     () => 'due',
     () => this.api.followUps(),
-    NOTHING_DUE,
+    [],
   );
   private readonly waiting = inject(Store).selectSignal(deviceFeature.selectWaiting);
   /** Without those that were done here and are on their way. */
@@ -142,7 +141,7 @@ export class FollowUpsPage {
       const jobId = await this.opener.open(call, this.vanId(), this.crewId());
       void this.router.navigate(['/job', jobId]);
     } catch (error) {
-      this.listed.fail(error);
+      this.listed.tell(problemText(error));
       this.isOpening.set(false);
     }
   }

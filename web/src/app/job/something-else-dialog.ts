@@ -229,7 +229,7 @@ export class SomethingElseDialog {
     ];
   });
   /** How hands say that things stand. */
-  private readonly told = computed((): HookupState => {
+  private readonly reported = computed((): HookupState => {
     const hookup = this.hookup();
     const now = this.now();
     return {
@@ -246,7 +246,7 @@ export class SomethingElseDialog {
     };
   });
   /** The acts between the log and the clamps as they are. */
-  protected readonly changes = computed(() => actsBetween(this.hookup(), this.told()));
+  protected readonly changes = computed(() => actsBetween(this.hookup(), this.reported()));
 
   /** The metal under each clamp that is on. */
   protected readonly ontoNow = computed((): Partial<Record<ClampId, WrongMetal>> => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { JobSummary, LogPage as LogAnswer } from '@voltrek/contracts';
+import type { JobSummary } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Api } from '../shared/data/api';
 import { loaded } from '../shared/data/loaded';
@@ -14,7 +14,6 @@ import { When } from '../shared/ui/when';
 import { LOG_PAGE as T } from '@words/screens/log';
 
 const LOG_PAGE_SIZE = 25;
-const NO_JOBS: LogAnswer = { jobs: [], next: null };
 
 /** Closed jobs, newest first, found by what they say or how they ended. */
 @Component({
@@ -134,7 +133,7 @@ export class LogPage {
   private readonly page = loaded(
     () => this.query(),
     ({ text, verdict, pages }) => this.api.log(text, verdict, pages.at(-1) ?? '', LOG_PAGE_SIZE),
-    NO_JOBS,
+    { jobs: [], next: null },
   );
   protected readonly jobs = computed(() => this.page.value().jobs);
   protected readonly next = computed(() => this.page.value().next);

@@ -41,8 +41,6 @@ import { ExamRecord, type ExamUnderWay } from './exam-record';
 import { PracticeRecord } from './practice-record';
 import { skillsChart, skillsOf } from './skills-chart';
 
-const NO_EXAMS: readonly Exam[] = [];
-
 /** The server works every case of an exam once more: it is given this long before the exam waits on this device, ms. */
 const ANSWER_MS = 12_000;
 const SECOND_MS = 1_000;
@@ -228,11 +226,10 @@ export class ExamPage {
   private readonly exams = loaded(
     () => 'exams',
     () => this.api.exams(),
-    NO_EXAMS,
+    [],
   );
   protected readonly taken = this.exams.value;
-  private readonly failure = signal<string | null>(null);
-  protected readonly problem = computed(() => this.failure() ?? this.exams.problem());
+  protected readonly problem = this.exams.problem;
   protected readonly note = signal<string | null>(null);
   protected readonly isMarking = signal(false);
   protected readonly numberText = signal(String(1 + Math.floor(Math.random() * EXAM_NUMBER_MOST)));
@@ -309,7 +306,7 @@ export class ExamPage {
   private async end(exam: ExamUnderWay): Promise<void> {
     if (this.isMarking()) return;
     this.isMarking.set(true);
-    this.failure.set(null);
+    this.exams.tell(null);
     this.note.set(T.marking);
     const endedAt = new Date(Math.min(Date.now(), ExamRecord.endsAtMs(exam))).toISOString();
     try {
@@ -323,7 +320,7 @@ export class ExamPage {
       await this.send({ id, by, number, startedAt, endedAt, runs });
       this.record.end();
     } catch (error) {
-      this.failure.set(problemText(error));
+      this.exams.tell(problemText(error));
       this.note.set(null);
     } finally {
       this.isMarking.set(false);
@@ -338,7 +335,7 @@ export class ExamPage {
   }
 
   protected sign({ id }: Exam): void {
-    this.failure.set(null);
+    this.exams.tell(null);
     const signed = this.api.signExam(id, this.crewId());
     this.exams.change(signed.pipe(map((exam) => this.taken().map((one) => (one.id === id ? exam : one)))));
   }

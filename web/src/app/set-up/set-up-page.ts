@@ -6,6 +6,7 @@ import { KIT_KIND_WORDS } from '@words/kit-words';
 import type { HouseNow } from '@voltrek/contracts/api';
 import { Api } from '../shared/data/api';
 import { loaded } from '../shared/data/loaded';
+import { problemText } from '../shared/data/problem';
 import { crewCopy } from '../shared/data/crew';
 import { ROLE_WORDS } from '@words/crew-words';
 import { Choices } from '../shared/ui/choices';
@@ -236,7 +237,7 @@ export class SetUpPage {
       },
       error: (error: unknown) => {
         this.isBusy.set(false);
-        this.asked.fail(error);
+        this.asked.tell(problemText(error));
       },
     });
   }

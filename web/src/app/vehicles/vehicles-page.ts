@@ -4,12 +4,11 @@ import type { VehicleEntry, VehicleSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Api } from '../shared/data/api';
 import { loaded } from '../shared/data/loaded';
+import { problemText } from '../shared/data/problem';
 import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { vehicleWord } from '@words/figures';
 import { VehicleDialog } from './vehicle-dialog';
 import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
-
-const NO_VEHICLES: readonly VehicleSummary[] = [];
 
 /** The vehicles of the house: found by plate, fleet or serial number, maker or model. */
 @Component({
@@ -70,7 +69,7 @@ export class VehiclesPage {
   private readonly found = loaded(
     () => this.typed(),
     (typed) => this.api.vehicles(typed),
-    NO_VEHICLES,
+    [],
   );
   protected readonly vehicles = this.found.value;
   protected readonly isReady = this.found.isReady;
@@ -84,7 +83,7 @@ export class VehiclesPage {
       (entry: VehicleEntry) =>
         this.api.addVehicle(entry).subscribe({
           next: ({ id }) => void this.router.navigate(['/vehicle', id]),
-          error: (error: unknown) => this.found.fail(error),
+          error: (error: unknown) => this.found.tell(problemText(error)),
         }),
       () => undefined,
     );

@@ -96,6 +96,19 @@ describe('what a page loads', () => {
     expect([page.problem(), page.value()]).toEqual([null, 'second']);
   });
 
+  it('forgets why a change failed once another question is answered', async () => {
+    await answer(0, 'of a');
+    const bad = new Subject<string>();
+    page.change(bad);
+    bad.error(new HttpErrorResponse({ status: 0 }));
+    await tick();
+    expect(page.problem()).not.toBeNull();
+    question.set('b');
+    await tick();
+    await answer(1, 'of b');
+    expect([page.problem(), page.value()]).toEqual([null, 'of b']);
+  });
+
   it('keeps the last answer where a question fails', async () => {
     await answer(0, 'first');
     expect(page.value()).toBe('first');

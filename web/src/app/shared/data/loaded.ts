@@ -1,4 +1,4 @@
-import { computed, linkedSignal, type Signal, signal, untracked } from '@angular/core';
+import { computed, linkedSignal, type Signal, untracked } from '@angular/core';
 import { rxResource } from '@angular/core/rxjs-interop';
 import { catchError, concatMap, EMPTY, type Observable, Subject, switchMap, tap, timer } from 'rxjs';
 import { problemText } from './problem';
@@ -17,8 +17,8 @@ export interface Loaded<T> {
    * is dropped. So is its own answer once the page asks another question.
    */
   change(request: Observable<T>): void;
-  /** Shows the failure of something beside it. */
-  fail(error: unknown): void;
+  /** Shows the words of a failure beside it, until the next answer; null takes them away. */
+  tell(problem: string | null): void;
 }
 
 /**
@@ -32,8 +32,8 @@ export interface Loaded<T> {
  */
 export function loaded<Q, T>(
   question: () => Q | undefined,
-  ask: (question: Q) => Observable<NoInfer<T>>,
-  none: T,
+  ask: (question: Q) => Observable<T>,
+  none: NoInfer<T>,
   pauseMs = 0,
 ): Loaded<T> {
   const asked = computed(question);
@@ -42,8 +42,8 @@ export function loaded<Q, T>(
     stream: ({ params }) =>
       pauseMs > 0 ? timer(pauseMs).pipe(switchMap(() => ask(params as Q))) : ask(params as Q),
   });
-  const failure = signal<string | null>(null);
   const answer = computed(() => (resource.hasValue() ? resource.value() : undefined));
+  const failure = linkedSignal<unknown, string | null>({ source: answer, computation: () => null });
   const value = linkedSignal<T | undefined, T>({
     source: answer,
     computation: (now, before) => now ?? before?.value ?? none,
@@ -63,7 +63,7 @@ export function loaded<Q, T>(
     .subscribe();
   return {
     value: value.asReadonly(),
-    isReady: computed(() => answer() !== undefined || value() !== none),
+    isReady: computed(() => value() !== none),
     problem: computed(() => {
       const error = resource.error();
       return failure() ?? (error ? problemText(error) : null);
@@ -75,11 +75,10 @@ export function loaded<Q, T>(
     change: (request) => {
       const of = untracked(asked);
       const take = (now: T): void => {
-        failure.set(null);
         if (untracked(asked) === of) resource.set(now);
       };
       changes.next(request.pipe(tap(take)));
     },
-    fail: (error) => failure.set(problemText(error)),
+    tell: (problem) => failure.set(problem),
   };
 }

@@ -11,13 +11,12 @@ const HIDDEN_MS = 100;
  * A moment to go on. A worker that starts before `quiet` takes the processor from the screen.
  *
  * - `now`: at once;
- * - a number: after so many ms;
  * - `frame`: after the next frame, so that a tap is drawn before its consequences;
  * - `turn`: after a frame that no other slow drawing shares;
  * - `idle`: when the browser has nothing more pressing to do;
  * - `quiet`: when it is idle and nothing is half drawn.
  */
-export type Moment = 'now' | 'frame' | 'turn' | 'idle' | 'quiet' | number;
+export type Moment = 'now' | 'frame' | 'turn' | 'idle' | 'quiet';
 
 /** Puts work in order around the frames that a hand sees. */
 @Injectable({ providedIn: 'root' })
@@ -60,8 +59,6 @@ export class Frames {
         return idle();
       case 'quiet':
         return this.quiet();
-      default:
-        return pause(moment);
     }
   }
 
