@@ -31,7 +31,7 @@ export interface EventTaken {
   readonly revision: number;
   /** False when it was in the log already: a resend changes nothing. */
   readonly isNew: boolean;
-  /** The server's clock when it heard of it, ISO 8601: a device knows by it how far its own is off. */
+  /** The server's clock when it received it, ISO 8601: a device knows by it how far its own is off. */
   readonly now: string;
 }
 

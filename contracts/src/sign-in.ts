@@ -51,7 +51,7 @@ export interface SignInState {
   readonly role: CrewRole | null;
   /** Everybody whose taps this device may still send: whoever holds it, and those who handed it over. */
   readonly signedIn: readonly string[];
-  /** The people who may sign in; told only to a device that somebody signed in on before. */
+  /** The people who may sign in; sent only to a device that somebody signed in on before. */
   readonly names: readonly SignInName[];
 }
 
@@ -92,7 +92,7 @@ export const AUDIT_KINDS = [
   'changed',
 ] as const;
 
-/** Something that was done at the door, or with a lead's or a finder's rights. */
+/** A sign-in act, or one with a lead's or a finder's rights. */
 export interface AuditLine {
   readonly position: number;
   readonly at: string;
@@ -103,7 +103,7 @@ export interface AuditLine {
   readonly about: string;
 }
 
-/** The door as a crew lead sees it; others see their own part. */
+/** The sign-in settings as a crew lead sees them; others see their own part. */
 export interface SignInHouse {
   readonly required: boolean;
   readonly crew: readonly {
@@ -130,7 +130,7 @@ const newPin = () =>
 
 export const PIN_SIGN_IN = record({ named: shortText(40), pin: typedPin() }).required();
 
-/** Somebody at the door: by id, or by name on a device that is not known, and their PIN. @throws yup.ValidationError */
+/** A sign-in request: by id, or by name on a device that is not known, and their PIN. @throws yup.ValidationError */
 export const parsePinSignIn = (input: unknown): { readonly named: string; readonly pin: string } =>
   parsed(PIN_SIGN_IN, input);
 
@@ -150,7 +150,7 @@ export const PIN_CHANGE = record({
 /** @throws yup.ValidationError */
 export const parsePinChange = (input: unknown): PinChange => parsed(PIN_CHANGE, input) as PinChange;
 
-/** The door shut or opened, by a lead who proves it with the PIN. */
+/** Sign-in switched on or off, by a lead who proves it with the PIN. */
 export interface SignInRuleChange {
   readonly by: string;
   readonly required: boolean;

@@ -27,7 +27,7 @@ function isInstant(value: string): boolean {
 export const instantText = () =>
   yup.string().test('instant', FIELD_FAULTS.instant, (value) => value == null || isInstant(value));
 
-/** A fault of a whole whose parts are each right: the path that it is told under, and why; null when there is none. */
+/** A fault of a whole whose parts are each right: its path, and why; null when there is none. */
 export type WholeCheck<T> = (given: T) => { readonly path: string; readonly message: string } | null;
 
 /**
@@ -42,7 +42,7 @@ export function parsed<T>(schema: yup.Schema<T>, input: unknown, whole: WholeChe
   return given;
 }
 
-/** Runs a check of a part; what it finds is told under the part's path. */
+/** Runs a check of a part; its findings carry the part's path. */
 export function underPath(path: string, check: () => void): void {
   try {
     check();

@@ -7,7 +7,7 @@ import { clockSeconds, isRemark, type Layout, layoutOf } from './trace-layout.js
 export interface TraceFile {
   readonly recording: Recording;
   readonly timeUnit: TimeUnit;
-  /** Told by the header, or worked out from the steps between rows. */
+  /** Read from the header, or worked out from the steps between rows. */
   readonly timeUnitFrom: 'header' | 'steps';
   /** The last line was cut off and is left out. */
   readonly cutOff: boolean;

@@ -53,7 +53,7 @@ export interface Call {
   readonly state: CallState;
   readonly vanId: string | null;
   readonly technicianId: string | null;
-  /** When the caller was told that somebody is there, ISO 8601. */
+  /** When the caller heard that the technician is there, ISO 8601. */
   readonly promisedAt: string | null;
 }
 
@@ -219,7 +219,7 @@ export const problemType = (code: string): string =>
 export const PROBLEM_TYPE = 'application/problem+json';
 
 /**
- * News for a device, as it happens: an event that the server took, that the board or an entry of the atlas (null: many) is another, or that
+ * A message for a device, as it happens: an event that the server took, that the board or an entry of the atlas (null: many) is another, or that
  * the line still stands.
  */
 export type StreamMessage =

@@ -1,4 +1,11 @@
-import { DEFAULT_RULES, HOUSE_RULE_KEYS, ruleFault, RULES, rulesWith } from '../src/rules/index.js';
+import {
+  DEFAULT_RULES,
+  HOUSE_RULE_KEYS,
+  ruleFault,
+  type RuleKey,
+  RULES,
+  rulesWith,
+} from '../src/rules/index.js';
 
 describe('house rules', () => {
   it('are where practitioners differ: every one allows its own default and something else, and no safety limit is among them', () => {
@@ -6,11 +13,11 @@ describe('house rules', () => {
     for (const key of HOUSE_RULE_KEYS) {
       const { limit, value } = RULES[key];
       expect(ruleFault(key, value)).withContext(key).toBeNull();
-      const others: readonly unknown[] = limit?.kind === 'school' ? limit.schools : [limit?.min, limit?.max];
+      const others: readonly unknown[] = limit.kind === 'school' ? limit.schools : [limit.min, limit.max];
       expect(new Set(others).size).withContext(key).toBeGreaterThan(1);
     }
     for (const safety of ['chargingStopVolts', 'gasDistanceM', 'unequalSevereAmps', 'wakeMaxVolts'] as const)
-      expect(HOUSE_RULE_KEYS).not.toContain(safety);
+      expect(HOUSE_RULE_KEYS as readonly RuleKey[]).not.toContain(safety);
   });
 
   it('refuse what is out of limits, of the wrong kind, fixed or unknown', () => {

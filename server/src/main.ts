@@ -105,7 +105,7 @@ const STARTING: Problem = {
 };
 
 const stillStarting: RequestListener = ({ headers }, response) => {
-  // A browser gets a page that tries again; a program is told in its own way.
+  // A browser gets a page that tries again; a program gets a problem document.
   if (headers.accept?.includes('text/html')) {
     response.writeHead(503, { 'Content-Type': 'text/html; charset=utf-8', 'Retry-After': '1' });
     response.end(STARTING_PAGE);
@@ -163,7 +163,7 @@ async function main(): Promise<void> {
   // The files of a database server are kept by whoever keeps that server.
   const backups = url === null ? keepBackups(folder, database, log.error.bind(log)) : null;
   const own = Number(process.env.VOLTREK_PER_MINUTE);
-  const perMinute = own > 0 ? { requests: own, heavy: own, door: own } : undefined;
+  const perMinute = own > 0 ? { requests: own, heavy: own, signIn: own } : undefined;
   handler = createApp({
     ...{ database, hub, log, instruments, webFolder: WEB_FOLDER, hosts, reach },
     ...(backups && { backups }),

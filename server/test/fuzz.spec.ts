@@ -14,7 +14,7 @@ describe('requests of every route, right and broken', () => {
     const app = createApp({
       ...{ database, hub: streamHub(), log: pino({ level: 'silent' }), instruments },
       // Here nobody is held back: every answer is looked at.
-      perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
+      perMinute: { requests: 1e9, heavy: 1e9, signIn: 1e9 },
     });
     const server = createServer(app);
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));

@@ -13,7 +13,7 @@ describe('an address that sends more than anybody needs', () => {
       createApp({
         ...{ database, hub: streamHub(), log: pino({ level: 'silent' }) },
         instruments: await noInstruments(database),
-        perMinute: { requests, heavy, door: 2 },
+        perMinute: { requests, heavy, signIn: 2 },
       }),
     );
   };

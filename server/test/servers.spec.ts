@@ -42,7 +42,7 @@ async function startOn(databaseUrl: string): Promise<Running> {
     hub: await shareMessages(desk, database),
     log: pino({ level: 'silent' }),
     instruments: await noInstruments(database),
-    perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
+    perMinute: { requests: 1e9, heavy: 1e9, signIn: 1e9 },
   });
   const server: Server = app.listen(0, '127.0.0.1');
   await once(server, 'listening');

@@ -41,7 +41,7 @@ describe('the door', () => {
     bare = createApp({
       ...{ database, hub, log: pino({ level: 'silent' }) },
       instruments,
-      perMinute: { requests: 1e9, heavy: 1e9, door: 1e9 },
+      perMinute: { requests: 1e9, heavy: 1e9, signIn: 1e9 },
     });
     app = answersChecked(bare);
     const api = device();

@@ -3,6 +3,7 @@ import { CIRCUMSTANCES, CONFIRMATIONS, type HandAction, STORIES, WRONG_METALS } 
 import { MACHINE_CLASSES, POINT_KINDS } from '@voltrek/core/machine';
 import { SOURCE_KINDS } from '@voltrek/core/sources';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { RULES, type SchoolOf } from '@voltrek/core/rules';
 import * as yup from 'yup';
 import { engine, figure, leads, rating, record, source, tempC, coldestC } from './parts.js';
 import { FIELD_FAULTS } from '../words/field-words.js';
@@ -72,23 +73,18 @@ const option = record({
   chargeOnly: yup.boolean().notRequired(),
 }).required();
 
+/** One of the schools of a house rule. */
+const school = <K extends 'lastBlack' | 'firstRed' | 'clampSequence' | 'donorEngine'>(rule: K) =>
+  yup
+    .string<SchoolOf<K>>()
+    .oneOf(RULES[rule].limit.schools as readonly SchoolOf<K>[])
+    .notRequired();
+
 const rules = record({
-  lastBlack: yup
-    .string()
-    .oneOf(['ground-point', 'negative-terminal'] as const)
-    .notRequired(),
-  firstRed: yup
-    .string()
-    .oneOf(['casualty', 'source'] as const)
-    .notRequired(),
-  clampSequence: yup
-    .string()
-    .oneOf(['reds-first', 'source-first'] as const)
-    .notRequired(),
-  donorEngine: yup
-    .string()
-    .oneOf(['off-then-run', 'off-throughout', 'running'] as const)
-    .notRequired(),
+  lastBlack: school('lastBlack'),
+  firstRed: school('firstRed'),
+  clampSequence: school('clampSequence'),
+  donorEngine: school('donorEngine'),
 })
   .notRequired()
   .default(undefined);

@@ -5,7 +5,7 @@ import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
 import { BANK_RANGES } from '@voltrek/core/sources';
 import * as yup from 'yup';
 
-/** A figure within a range of the core, with its unit told beside it. */
+/** A figure within a range of the core, with its unit beside it. */
 export const figure = ({ min, max, unit }: Range) =>
   yup
     .number()

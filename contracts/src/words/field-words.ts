@@ -69,7 +69,7 @@ export const ROW_FAULTS = {
   needsAbove: (part: string, whole: string) => `a ${part} needs its ${whole} above it`,
   mustBe: (kinds: readonly string[]) => `must be ${kinds.join(' or ')}`,
   twice: (key: string) => `${key} stands twice`,
-  toldOtherwise: 'are told otherwise here: nothing of them is replaced',
+  differsHere: 'are told otherwise here: nothing of them is replaced',
   taken: (value: string, holder: string) => `${value} is taken by ${holder}`,
   noSuch: (id: string, where: string) => `there is no ${id} in ${where}`,
   belongsElsewhere: 'an id in it belongs to something else here',

@@ -1,4 +1,4 @@
-// A battery: volts, resistance, freezing, strength. The door of this floor: nothing else of it is imported from outside.
+// A battery: volts, resistance, freezing, strength. Other floors import this file alone.
 export * from './chemistry.js';
 export * from './rest-volts.js';
 export * from './gravity.js';

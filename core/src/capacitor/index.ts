@@ -1,4 +1,4 @@
-// Banks of capacitors. The door of this floor: nothing else of it is imported from outside.
+// Banks of capacitors. Other floors import this file alone.
 export * from './bank.js';
 export * from './energy.js';
 export * from './equalise.js';

@@ -1,4 +1,4 @@
-// Charging, lending, driving, reviving. The door of this floor: nothing else of it is imported from outside.
+// Charging, lending, driving, reviving. Other floors import this file alone.
 export * from './charge-time.js';
 export * from './charger.js';
 export * from './maintainer.js';

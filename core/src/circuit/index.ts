@@ -1,4 +1,4 @@
-// The circuit of a rescue, and its solution. The door of this floor: nothing else of it is imported from outside.
+// The circuit of a rescue, and its solution. Other floors import this file alone.
 export * from './circuit.js';
 export * from './solve-dc.js';
 export * from './rescue.js';

@@ -1,4 +1,4 @@
-// The crank: quasi-steady, in time, the wake-up, and as a netlist. The door of this floor: nothing else of it is imported from outside.
+// The crank: quasi-steady, in time, the wake-up, and as a netlist. Other floors import this file alone.
 export * from './quick.js';
 export * from './crank-case.js';
 export * from './transient.js';

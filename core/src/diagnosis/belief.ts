@@ -58,7 +58,7 @@ const DRAWN_MORE: Partial<Record<Cause, number>> = {
   none: 0.5,
 };
 /**
- * Share of findings that tell nothing of the machine: mistyped, read at the clamp, heard wrong, or of a fault that no table holds. What is
+ * Share of findings that tell nothing of the machine: mistyped, read at the clamp, misheard, or of a fault that no table holds. What is
  * said or seen is more often wrong than what a meter shows, and falls on any answer alike.
  */
 const BLIND_SHARE = { look: 0.06, figure: 0.05 } as const;
@@ -535,7 +535,7 @@ export function stillOpen(
   { profile: { systemVolts }, repairs }: Pick<Crowd, 'profile' | 'repairs'>,
 ): { check: Check; battery?: number }[] {
   const evidence = validEvidence(found, repairs);
-  if (evidence.some((e) => e.check === check.toldBy && e.battery !== undefined)) return [];
+  if (evidence.some((e) => e.check === check.shownBy && e.battery !== undefined)) return [];
   const done = evidence.filter((e) => e.check === check.id);
   if (done.length === 0) return [{ check }];
   if (done.some((e) => e.battery === undefined)) return [];

@@ -1,4 +1,4 @@
-// Causes, checks, and what they tell. The door of this floor: nothing else of it is imported from outside.
+// Causes, checks, and what they tell. Other floors import this file alone.
 export * from './vocabulary.js';
 export * from './reading.js';
 export * from './string-reading.js';

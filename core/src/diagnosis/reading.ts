@@ -41,7 +41,7 @@ const CHARGED_SOC = 0.85;
 const LOW_SOC = 0.5;
 
 /**
- * Judges the rest volts of one 12 V battery. The worst news wins.
+ * Judges the rest volts of one 12 V battery. The worst meaning wins.
  *
  * @param coldestC the coldest it has been since it last ran, degC
  */

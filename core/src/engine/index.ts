@@ -1,2 +1,2 @@
-// Starter and engine. The door of this floor: nothing else of it is imported from outside.
+// Starter and engine. Other floors import this file alone.
 export * from './engine.js';

@@ -35,7 +35,7 @@ const OTHER_SPARE_POST: Readonly<Record<string, string>> = {
   [SPARE_POSTS.minus]: SPARE_POSTS.plus,
 };
 
-/** A donor's body is its minus: it is never joined, so its circuit is told as it is. */
+/** A donor's body is its minus: it is never joined, so its circuit is left as it is. */
 const isMirrored = ({ machine, option }: HookupScene): boolean =>
   isPositiveEarth(machine) && option.sourceKind !== 'donor';
 

@@ -1,4 +1,4 @@
-// Clamps: what hands do, what it risks, in which order. The door of this floor: nothing else of it is imported from outside.
+// Clamps: what hands do, what it risks, in which order. Other floors import this file alone.
 export * from './judge/state.js';
 export * from './actions.js';
 export * from './judge/contact.js';

@@ -1,4 +1,4 @@
-// The log of a job and everything folded out of it. The door of this floor: nothing else of it is imported from outside.
+// The log of a job and everything folded out of it. Other floors import this file alone.
 export * from './events/event.js';
 export * from './events/event-kind.js';
 export * from './events/index.js';

@@ -63,7 +63,7 @@ export interface Runs {
 const go = (to: Stage, why: GoReason = 'done'): NextAction => ({ act: 'go', to, why });
 
 /**
- * Returns the one next action of a job at a stage, which the action bar offers. Everything it offers may be done: the door does not refuse
+ * Returns the one next action of a job at a stage, which the action bar offers. Everything it offers may be done: `refusalOf` does not refuse
  * it, and nothing is offered under a stop but to take off what is on.
  *
  * @param at the moment, ISO 8601: rests run with the clock

@@ -62,8 +62,8 @@ export function upgradeEvent(stored: StoredEvent): JobEvent | null {
   if (stored.type === 'stage.opened') return null;
   const type = underWord(TYPES, stored.type) ?? stored.type;
   const data = renamed(stored.data) as Fields;
-  const told = stored.type === 'check.recorded' ? findingOfLook(data) : data;
-  return { ...stored, type, data: told } as JobEvent;
+  const upgraded = stored.type === 'check.recorded' ? findingOfLook(data) : data;
+  return { ...stored, type, data: upgraded } as JobEvent;
 }
 
 /** A whole log, oldest first, as today's program reads it. */

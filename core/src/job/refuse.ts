@@ -6,7 +6,7 @@ import type { Job } from './job.js';
 import { rulesOfJob } from './views/queries.js';
 
 /**
- * Whether a job allows one more event. The one door: server, screens and command line ask here and nowhere else. An admitted log can always
+ * Whether a job allows one more event. The only gate: server, screens and command line ask here and nowhere else. An admitted log can always
  * be folded, solved and made safe.
  *
  * @returns the reason it does not, or null

@@ -118,7 +118,7 @@ function withImplied(stops: readonly StopCondition[], bar: BatteryBar | null): r
   return implied && !stops.includes(implied) ? [...stops, implied] : stops;
 }
 
-/** Returns the stops in force without the rest of the situation: for the door, which asks nothing else of it. */
+/** Returns the stops in force without the rest of the situation: for `refusalOf`, which reads nothing else. */
 export function stopsInForce(job: Job, machine: Machine): readonly StopCondition[] {
   const fitted = asFittedNow(job, machineAsFound(job, machine));
   const restVolts = restVoltsNow(job, fitted.batteries.length);

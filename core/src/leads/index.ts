@@ -1,3 +1,3 @@
-// Lead sets and their contacts. The door of this floor: nothing else of it is imported from outside.
+// Lead sets and their contacts. Other floors import this file alone.
 export * from './lead-set.js';
 export * from './measured-set.js';

@@ -1,4 +1,4 @@
-// A model as the atlas has it: batteries, points, geometry. The door of this floor: nothing else of it is imported from outside.
+// A model as the atlas has it: batteries, points, geometry. Other floors import this file alone.
 export * from './machine.js';
 export * from './earth.js';
 export * from './geometry.js';

@@ -1,2 +1,2 @@
-// Every default of the electrical model, with range and reason. The door of this floor: nothing else of it is imported from outside.
+// Every default of the electrical model, with range and reason. Other floors import this file alone.
 export * from './parameters.js';

@@ -36,7 +36,7 @@ export const HAND_MINUTES = {
     'another van comes',
     'By the roads of the house; typed where it is known.',
   ),
-  /** Rolled: people told, path looked at, pushed. */
+  /** Rolled: people briefed, path looked at, pushed. */
   roll: minutes('roll', 5, 3, 10, 'it is rolled', 'Most of it is looking and telling.'),
   /** The try itself. */
   crank: minutes('crank', 0.5, 0.2, 1, 'a try', 'Ten seconds, and a look.'),

@@ -1,4 +1,4 @@
-// Sources, leads, waits and odds. The door of this floor: nothing else of it is imported from outside.
+// Sources, leads, waits and odds. Other floors import this file alone.
 export * from './casualty-batteries.js';
 export * from './clamp-points.js';
 export * from './options.js';

@@ -32,7 +32,7 @@ export interface Odds {
  * The odds of a start by seeded Monte Carlo over what is not known. Every sample solves the whole circuit at its quasi-steady point. The
  * plates are polarised as in the second in which it fires.
  *
- * @param onProgress told the share done about fifty times; return false to stop early
+ * @param onProgress called with the share done about fifty times; return false to stop early
  * @returns null when stopped
  */
 export function startOdds(

@@ -114,7 +114,7 @@ function kindOf(point: CrankPoint, { firing }: Draw): keyof typeof WHEN {
 
 /**
  * What is not known, weighed by what each try of this job showed: a draw in which that try would have gone so counts for more. The second
- * plan then knows what the first try told.
+ * plan then knows the result of the first try.
  *
  * @param samples draws to begin with; those that the tries rule out are left away
  */

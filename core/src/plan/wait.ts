@@ -22,7 +22,7 @@ export const NO_USE_ODDS = 0.1;
  * How long to wait: the same draws, after each minute of charging through the circuit. The knee is the first minute within two in a hundred
  * of the best wait within `minutes`.
  *
- * @param onProgress told the share done; return false to stop
+ * @param onProgress called with the share done; return false to stop
  * @returns null when stopped
  */
 export function waitCurve(

@@ -51,7 +51,7 @@ import {
 const HAND_ACTION_MINUTES = 0.4;
 /** Something is carried over from the van, minutes. */
 const FETCH_MINUTES = 1;
-/** How a try is told that the key was turned for. */
+/** Name of a try that the key was turned for. */
 const TRY_OF: Readonly<Record<CrankLook, AttemptOutcome>> = {
   starts: 'started',
   'brisk-no-fire': 'brisk-no-fire',
@@ -266,7 +266,7 @@ function waited(world: World, action: Extract<PracticeAction, { kind: 'wait' }>)
   const whole = Math.round(minutes);
   const batteries = world.hidden.batteries.map((state) => ({ rating: profile.rating, state }));
   const { states: charged, warmedK } = afterJoined(rescue, batteries, whole);
-  // Its debt below the flat line is paid or told anew: the old figure must not stay beside a charge above it.
+  // Its debt below the flat line is paid or shown anew: the old figure must not stay beside a charge above it.
   const states = world.hidden.batteries.map(({ overDischargedVolts: _owed, ...state }, i) => ({
     ...state,
     ...charged[i]!,

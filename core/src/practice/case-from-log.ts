@@ -15,8 +15,8 @@ export function caseFromLog(job: Job, { machineClass }: Pick<Machine, 'machineCl
   const verdict = currentVerdict(job);
   if (job.closedAt === null || !verdict) return null;
   const mended = verdict.verdict === 'repaired' ? repairsMade(job).flatMap((repair) => curesOf(repair)) : [];
-  const told = (verdict.causes ?? []).map(({ cause }) => cause);
-  const cause = [...mended, ...told].find((c): c is Cause => causesOf(machineClass).includes(c));
+  const suspected = (verdict.causes ?? []).map(({ cause }) => cause);
+  const cause = [...mended, ...suspected].find((c): c is Cause => causesOf(machineClass).includes(c));
   if (!cause) return null;
   const tempC = Math.round(Math.min(MADE_COLD.max, Math.max(MADE_COLD.min, workingTempC(job))));
   return codeOfMade({ machineClass, cause, tempC }, seedOf(job.id) % NUMBERS);

@@ -1,4 +1,4 @@
-// Hidden faults that answer as a machine would, and cases to practise on them. The door of this floor: nothing else of it is imported from outside.
+// Hidden faults that answer as a machine would, and cases to practise on them. Other floors import this file alone.
 export * from './hidden-case.js';
 export * from './recorded-try.js';
 export * from './rungs.js';

@@ -70,7 +70,7 @@ export function readVolts(world: World, { red, black, shown }: Of<'probe'>, rand
 
 /** Units of a parked machine fall asleep when the key was left alone for this long, minutes: the time that the check of its drain takes. */
 export const ASLEEP_AFTER_MINUTES = 8;
-/** Current of units until then, and of a consumer left on, A per 12 V machine: a door lamp and control units; side lamps and a radio. */
+/** Current of units until then, and of a consumer left on, A per 12 V machine: a lamp in the door and control units; side lamps and a radio. */
 const AWAKE_AMPS = 4;
 const LEFT_ON_AMPS = 5;
 /** A clamp meter is closed around a cable and read, minutes. */
@@ -170,7 +170,7 @@ function gravityPiece({ practice }: World, battery: number, cells: readonly numb
   const isString = practice.machine.batteries.length > 1;
   return { check: 'specific-gravity', found, ...(isString && { battery }) };
 }
-/** Above this the cells are told as high. */
+/** Above this the cells count as high. */
 const EVEN_HIGH_SOC = 0.6;
 
 /** The cell of a case that is shorted first. */

@@ -28,8 +28,9 @@ export interface Noise {
 export const CHARGING_SECONDS = 0.4;
 
 /** The recording of a try: rest, key-on, crank, and what follows, from the electrical model. */
-export function recordTry(wanted: RecordedTry, noise?: Noise): Recording {
-  const { crank, restSeconds, keyOnAmps, keyOnSeconds, afterSeconds, chargingVolts, stepSeconds } = wanted;
+export function recordTry(recordedTry: RecordedTry, noise?: Noise): Recording {
+  const { crank, restSeconds, keyOnAmps, keyOnSeconds, afterSeconds, chargingVolts, stepSeconds } =
+    recordedTry;
   const trace = simulateCrank(crank);
   const own = crank.batteries.flatMap((b) => ('rating' in b ? [b] : []));
   const openVolts = own.reduce((sum, b) => sum + batteryOpenVolts(b.rating, b.state), 0);

@@ -25,7 +25,7 @@ import type { Breakable } from './breaks.js';
 import type { RungId } from './rungs.js';
 
 export const HINT_LEVELS = ['nudge', 'reason', 'step'] as const;
-/** How much is told: where to look, why, or what to do. */
+/** How much help is shown: where to look, why, or what to do. */
 export type HintLevel = (typeof HINT_LEVELS)[number];
 
 export const AMPS_AROUND = ['red-lead', 'black-lead', 'own-cable'] as const;

@@ -66,9 +66,9 @@ export function faultsOfWritten(
   written: WrittenCase,
 ): readonly { readonly path: string; readonly fault: WrittenFault }[] {
   const { machineClass, tempC, cause, along, symptom, answers, kit, number, title, says } = written;
-  const told: { path: string; fault: WrittenFault }[] = [];
+  const faults: { path: string; fault: WrittenFault }[] = [];
   const tell = (isFault: boolean, path: string, fault: WrittenFault): void => {
-    if (isFault) told.push({ path, fault });
+    if (isFault) faults.push({ path, fault });
   };
   tell(title.trim() === '', 'title', 'no-text');
   tell(title.length > WRITTEN_LENGTHS.title, 'title', 'text-too-long');
@@ -91,7 +91,7 @@ export function faultsOfWritten(
   );
   if (!MACHINE_CLASSES.includes(machineClass)) {
     tell(true, 'machineClass', 'unknown-machine');
-    return told;
+    return faults;
   }
   const profile = profileOf(machineClass, tempC);
   tell(!causesOf(machineClass).includes(cause), 'cause', 'fault-not-of-machine');
@@ -102,7 +102,7 @@ export function faultsOfWritten(
     tell(!question, `answers.${id}`, 'unknown-question');
     tell(question !== undefined && !question.outcomes.includes(answer), `answers.${id}`, 'unknown-answer');
   }
-  return told;
+  return faults;
 }
 
 /** Returns the second faults of a machine that does not start because of this. */

@@ -1,4 +1,4 @@
-// Plain quantities: interpolation, bisection, ranges, seeded chance, points in a plane. The door of this floor: nothing else of it is imported from outside.
+// Plain quantities: interpolation, bisection, ranges, seeded chance, points in a plane. Other floors import this file alone.
 export * from './bisect.js';
 export * from './interpolate.js';
 export * from './parameter.js';

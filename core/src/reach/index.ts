@@ -1,4 +1,4 @@
-// Parking, leads that reach, and ways into a machine that does not open. The door of this floor: nothing else of it is imported from outside.
+// Parking, leads that reach, and ways into a machine that does not open. Other floors import this file alone.
 export * from './pose.js';
 export * from './route.js';
 export * from './parking.js';

@@ -12,120 +12,79 @@ export interface Rule<T> {
 
 /** The choices of a house rule: one of the schools, or a figure in a range. */
 export type RuleLimit =
-  | { readonly kind: 'school'; readonly schools: readonly string[] }
+  | { readonly kind: 'school'; readonly schools: readonly School[] }
   | { readonly kind: 'figure'; readonly min: number; readonly max: number };
 
-const fixed = (value: number, unit: string, reason: string): Rule<number> => ({
-  value,
-  unit,
+/** A threshold on which practitioners agree. */
+const fixed = (value: number, unit: string, reason: string) =>
+  ({ value, unit, reason, limit: null }) satisfies Rule<number>;
+/** A figure that a house sets within a range. */
+const house = (value: number, unit: string, reason: string, { min, max }: { min: number; max: number }) =>
+  ({ value, unit, reason, limit: { kind: 'figure', min, max } }) satisfies Rule<number>;
+const figure = (min: number, max: number) => ({ min, max });
+/** A choice between schools of practice. The first is the default. */
+const school = <const S extends string>(reason: string, ...schools: readonly [S, ...S[]]) => ({
+  value: schools[0],
+  unit: '',
   reason,
-  limit: null,
+  limit: { kind: 'school' as const, schools },
 });
-const school = (...schools: string[]): RuleLimit => ({ kind: 'school', schools });
-const figure = (min: number, max: number): RuleLimit => ({ kind: 'figure', min, max });
-const house = <T>(value: T, unit: string, reason: string, limit: RuleLimit): Rule<T> => ({
-  value,
-  unit,
-  reason,
-  limit,
-});
-
-export type LastBlackSchool = 'ground-point' | 'negative-terminal';
-export type FirstRedSchool = 'casualty' | 'source';
-export type ClampSequenceSchool = 'reds-first' | 'source-first';
-export type HobbyLithiumSchool = 'refused' | 'allowed';
-export type MotorcycleDonorSchool = 'off' | 'running';
-export type DonorRevsSchool = 'idle' | 'raised';
-export type BigConsumerSchool = 'first' | 'not';
-export type CrankMinimumSchool = 'by-temperature' | 'strict';
-export type ChargeOnVehicleSchool = 'jump-points' | 'negative-off' | 'take-out';
-export type VeryFlatSchool = 'revive' | 'replace';
-export type CapacitorSchool = 'beside' | 'instead';
-export type ClampStepsSchool = 'tap' | 'hold';
-export type DonorEngineSchool = 'off-then-run' | 'off-throughout' | 'running';
 
 /**
- * The defaults: what a house may set first, in the order it is told, then what is fixed. Volts are for one 12 V battery unless the name
+ * The defaults: what a house may set first, in the order of the screen, then what is fixed. Volts are for one 12 V battery unless the name
  * says otherwise.
  */
 export const RULES = {
-  lastBlack: house<LastBlackSchool>(
-    'ground-point',
-    '',
+  lastBlack: school(
     'the last spark is then away from the gas over the battery',
-    school('ground-point', 'negative-terminal'),
+    'ground-point',
+    'negative-terminal',
   ),
-  firstRed: house<FirstRedSchool>(
-    'casualty',
-    '',
-    'the free red end is then never live from a strong source',
-    school('casualty', 'source'),
-  ),
-  clampSequence: house<ClampSequenceSchool>(
-    'reds-first',
-    '',
+  firstRed: school('the free red end is then never live from a strong source', 'casualty', 'source'),
+  clampSequence: school(
     'both source clamps first would leave two live free clamps',
-    school('reds-first', 'source-first'),
+    'reds-first',
+    'source-first',
   ),
-  donorEngine: house<DonorEngineSchool>(
-    'off-then-run',
-    '',
+  donorEngine: school(
     'connect with both engines still, then lend charge before the crank',
-    school('off-then-run', 'running', 'off-throughout'),
+    'off-then-run',
+    'running',
+    'off-throughout',
   ),
-  motorcycleDonor: house<MotorcycleDonorSchool>(
-    'off',
-    '',
-    "a car's alternator can push tens of amps into a small battery",
-    school('off', 'running'),
-  ),
-  donorRevs: house<DonorRevsSchool>(
-    'idle',
-    '',
+  motorcycleDonor: school("a car's alternator can push tens of amps into a small battery", 'off', 'running'),
+  donorRevs: school(
     'idle is kind to both vehicles; raised to 1,500 to 2,000 rpm the alternator lends more',
-    school('idle', 'raised'),
+    'idle',
+    'raised',
   ),
-  bigConsumer: house<BigConsumerSchool>(
-    'first',
-    '',
-    'a lamp or blower that draws takes the spike when the leads come off',
-    school('first', 'not'),
-  ),
-  crankMinimum: house<CrankMinimumSchool>(
-    'by-temperature',
-    '',
+  bigConsumer: school('a lamp or blower that draws takes the spike when the leads come off', 'first', 'not'),
+  crankMinimum: school(
     'cold acid gives less, so the limit falls with the temperature; the strict figure stays as an early warning',
-    school('by-temperature', 'strict'),
+    'by-temperature',
+    'strict',
   ),
-  chargeOnVehicle: house<ChargeOnVehicleSchool>(
-    'jump-points',
-    '',
+  chargeOnVehicle: school(
     'first aid at the points; out of the vehicle for anything long',
-    school('jump-points', 'negative-off', 'take-out'),
+    'jump-points',
+    'negative-off',
+    'take-out',
   ),
-  veryFlatBattery: house<VeryFlatSchool>(
-    'revive',
-    '',
+  veryFlatBattery: school(
     'where case, polarity and age allow, then judged after a day at rest',
-    school('revive', 'replace'),
+    'revive',
+    'replace',
   ),
-  capacitors: house<CapacitorSchool>(
-    'beside',
-    '',
-    'alone they run down in days while parked',
-    school('beside', 'instead'),
-  ),
-  hobbyLithium: house<HobbyLithiumSchool>(
-    'refused',
-    '',
+  capacitors: school('alone they run down in days while parked', 'beside', 'instead'),
+  hobbyLithium: school(
     'an alternator overcharges it past 12.6 V and it can burn: last resort only',
-    school('refused', 'allowed'),
+    'refused',
+    'allowed',
   ),
-  clampSteps: house<ClampStepsSchool>(
-    'tap',
-    '',
+  clampSteps: school(
     'held for half a second a step is not logged by a glove that brushes the screen',
-    school('tap', 'hold'),
+    'tap',
+    'hold',
   ),
   donorWaitMinLeast: house(
     2,
@@ -255,8 +214,23 @@ export const RULES = {
 
 export type RuleKey = keyof typeof RULES;
 
-/** Rules that a house may set, in the order they are told. */
-export const HOUSE_RULE_KEYS = (Object.keys(RULES) as RuleKey[]).filter((key) => RULES[key].limit !== null);
+/** A rule that a house may set. */
+export type HouseRuleKey = {
+  [K in RuleKey]: (typeof RULES)[K]['limit'] extends null ? never : K;
+}[RuleKey];
+
+/** The schools of a rule on which practitioners differ. */
+export type SchoolOf<K extends RuleKey> = (typeof RULES)[K]['value'] & string;
+
+export type School = SchoolOf<RuleKey>;
+
+/** Rules that a house may set, in the order of the screen. */
+export const HOUSE_RULE_KEYS = (Object.keys(RULES) as RuleKey[]).filter(
+  (key): key is HouseRuleKey => RULES[key].limit !== null,
+);
+
+/** Whether a stored key still names a rule that a house may set. */
+export const isHouseRule = (key: string): key is HouseRuleKey => HOUSE_RULE_KEYS.some((k) => k === key);
 
 /** The value of each rule, as one crew has set it. */
 export type HouseRules = { readonly [K in RuleKey]: (typeof RULES)[K]['value'] };

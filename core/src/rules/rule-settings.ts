@@ -1,5 +1,12 @@
 import { outOfRange } from '../quantities/index.js';
-import { HOUSE_RULE_KEYS, type HouseRules, type RuleKey, type RuleLimit, RULES } from './house-rules.js';
+import {
+  HOUSE_RULE_KEYS,
+  type HouseRules,
+  isHouseRule,
+  type RuleKey,
+  type RuleLimit,
+  RULES,
+} from './house-rules.js';
 
 /** The settings of a house that differ from the defaults. */
 export type RuleSettings = Readonly<Partial<Record<RuleKey, string | number>>>;
@@ -13,15 +20,15 @@ export function settingsOf(rules: HouseRules): RuleSettings {
 
 /** Why a rule cannot be set so; null when it can. */
 export function ruleFault(key: string, value: unknown): string | null {
-  const rule = HOUSE_RULE_KEYS.some((k) => k === key) ? RULES[key as RuleKey] : null;
-  const limit: RuleLimit | null = rule?.limit ?? null;
-  if (!limit) return `${key} is not a rule that a house sets`;
+  if (!isHouseRule(key)) return `${key} is not a rule that a house sets`;
+  const { unit } = RULES[key];
+  const limit: RuleLimit = RULES[key].limit;
   if (limit.kind === 'school')
     return limit.schools.some((s) => s === value)
       ? null
       : `${key} must be one of ${limit.schools.join(', ')}`;
   if (typeof value !== 'number') return `${key} must be a number`;
-  return outOfRange(key, value, { ...limit, unit: rule!.unit });
+  return outOfRange(key, value, { ...limit, unit });
 }
 
 /** The defaults with what the house has set; settings that are no longer allowed fall back to the default. */

@@ -1,4 +1,4 @@
-// The kit of a van. The door of this floor: nothing else of it is imported from outside.
+// The kit of a van. Other floors import this file alone.
 export * from './cell-bank.js';
 export * from './source-model.js';
 export * from './kit-kind.js';

@@ -1,4 +1,4 @@
-import type { DonorRevsSchool } from '../rules/index.js';
+import type { SchoolOf } from '../rules/index.js';
 import { factorOver, type LeadSet, type LeadUse } from '../leads/index.js';
 import type { SourceModel } from './source-model.js';
 
@@ -10,7 +10,7 @@ export interface KeptCharge {
   readonly chargedAt?: string;
 }
 
-/** A pack with what its tries have told of it, oldest first: as many times the resistance of its rating, one a job. Left out where none has. */
+/** A pack with the results of its tries, oldest first: as many times the resistance of its rating, one a job. Left out where none has. */
 export interface TriedPack {
   readonly uses?: readonly LeadUse[];
 }
@@ -42,7 +42,7 @@ export interface OwnCharge<K> {
 /** The help that a running donor's engine gives: planned or not, and at which revs. */
 export interface DonorWork {
   readonly runs: boolean;
-  readonly revs: DonorRevsSchool;
+  readonly revs: SchoolOf<'donorRevs'>;
 }
 
 /** The power that a kind lends. */

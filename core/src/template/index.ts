@@ -1,4 +1,4 @@
-// Classes of machine that stand for one the atlas does not know: their drawing, likely places, typical data. The door of this floor: nothing else of it is imported from outside.
+// Classes of machine that stand for one the atlas does not know: their drawing, likely places, typical data. Other floors import this file alone.
 export * from './class-entry.js';
 export * from './likely-places.js';
 export * from './template.js';

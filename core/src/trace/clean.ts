@@ -7,7 +7,7 @@ export type Mended = (typeof MENDED)[number];
 
 /** No battery at rest lies as far below zero by itself when its crank is logged: the probes are the wrong way round, V. */
 const REVERSED_VOLTS = -3;
-/** A clamp must have seen a current this large for its direction to be told, A. */
+/** A clamp must have seen a current this large before its direction is known, A. */
 const AMPS_LEAST = 20;
 /** A battery does not let a point or two leap by more than this from agreeing neighbours, V and A. */
 const SPIKE = { volts: 1.2, amps: 150 } as const;

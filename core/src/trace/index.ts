@@ -1,4 +1,4 @@
-// A recording of a crank, read. The door of this floor: nothing else of it is imported from outside.
+// A recording of a crank, read. Other floors import this file alone.
 export * from './recording.js';
 export * from './analyse.js';
 export * from './strength.js';

@@ -19,9 +19,9 @@ const LIKENESS_LEAST = 0.3;
 const NEARLY = 0.6;
 /** A slow drift over this many compressions is no ripple. */
 const DRIFT_COMPRESSIONS = 3;
-/** Whole working cycles needed before cylinders are told apart. */
+/** Whole working cycles needed before cylinders are distinguished. */
 const CYCLES_LEAST = 3;
-/** Cylinders are told apart only by a ripple that repeats well over whole cycles. */
+/** Cylinders are distinguished only by a ripple that repeats well over whole cycles. */
 const CYCLE_LIKENESS_LEAST = 0.5;
 
 /**

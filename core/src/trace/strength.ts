@@ -46,7 +46,7 @@ function shareIn(fromSeconds: number, toSeconds: number): number {
  * this starter draws at them.
  *
  * @param restVolts of the string, before the crank
- * @returns null where nothing can be told: no rest volts, or a crank that hardly drew
+ * @returns null where the strength is unknown: no rest volts, or a crank that hardly drew
  */
 export function strengthFromCrank(
   crank: Pick<RecordedCrank, 'fromSeconds' | 'toSeconds' | 'meanVolts' | 'meanAmps'>,

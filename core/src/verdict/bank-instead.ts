@@ -62,7 +62,7 @@ export function bankInstead(
   return bankServes(bankAt(booster, tempC), booster.volts, machine.engine, tempC, rules);
 }
 
-/** Consumers whose fall is told. */
+/** Consumers whose fall is shown. */
 const TOLD_CONSUMERS = ['headlamps', 'parking-lamps', 'hazard-lamps'] as const satisfies readonly Consumer[];
 /** A capacitor bank that is a machine's own battery, as it stands now. */
 export interface BankCondition extends BankInstead {

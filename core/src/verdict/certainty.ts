@@ -25,9 +25,9 @@ export function boundedCertainty(
 ): Certainty {
   const certainty = certaintyOf(share);
   if (ground === 'proved-spent') return 'fairly-sure';
-  const isTold = evidence.some(
+  const isShown = evidence.some(
     ({ check, found }) =>
       TELLS_OF_INTERLOCKS.includes(check) && (check !== 'interlocks' || found === checkOf(check).outcomes[0]),
   );
-  return suspect === 'interlock' && certainty === 'sure' && !isTold ? 'fairly-sure' : certainty;
+  return suspect === 'interlock' && certainty === 'sure' && !isShown ? 'fairly-sure' : certainty;
 }

@@ -69,13 +69,13 @@ function contexts(
   evidence: readonly DiagnosisEvidence[],
 ): BatteryFinding[] {
   return Array.from({ length: crowd.profile.systemVolts / 12 }, (_, battery) => {
-    const told = conditionShares(crowd, steps.at(-1)!, battery);
-    const condition = BATTERY_CONDITIONS.reduce((a, b) => (told[b] > told[a] ? b : a));
+    const shareOf = conditionShares(crowd, steps.at(-1)!, battery);
+    const condition = BATTERY_CONDITIONS.reduce((a, b) => (shareOf[b] > shareOf[a] ? b : a));
     const held = (count: number): number => conditionShares(crowd, steps[count]!, battery)[condition];
-    return { condition, share: told[condition], ledger: ledgerBy(evidence, held) };
+    return { condition, share: shareOf[condition], ledger: ledgerBy(evidence, held) };
   });
 }
 
-/** A charging fault with a bad belt is told as the belt. */
+/** Names the belt where a charging fault has a bad belt. */
 const isBeltBad = (evidence: readonly DiagnosisEvidence[]): boolean =>
   evidence.some((e) => e.check === 'look-belt' && e.found === 'bad');

@@ -1,4 +1,4 @@
-// The verdict on the battery, and its ground. The door of this floor: nothing else of it is imported from outside.
+// The verdict on the battery, and its ground. Other floors import this file alone.
 export * from './case.js';
 export * from './proof.js';
 export * from './verdict.js';

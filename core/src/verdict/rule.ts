@@ -96,7 +96,7 @@ const isRepair = (change: Change): change is Repair => change.kind !== 'battery-
 const showsItHeld = ({ check, found }: DiagnosisEvidence): boolean =>
   checkOf(check).holdsWhen === outcomeOf(check, found);
 
-/** Each part with the causes that are told as it. */
+/** Each part with the causes that it stands for. */
 const PARTS = SUSPECTS.map((suspect) => ({
   suspect,
   causes: CAUSES.filter((c) => SUSPECT_OF[c] === suspect),
@@ -163,7 +163,7 @@ export function rule(
   const lead = leadingPart(held);
   // Faults drag others along: what emptied or spoiled the battery is mended as well.
   const also = lead.share >= ELSEWHERE_SHARE ? lead.suspect : null;
-  const told: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
+  const withSuspect: typeof alone = (...ruling) => ({ ...alone(...ruling), suspect: also });
   // A day after a full charge it is judged by what it shows: what else is likely then turns with every volt, and made worse figures milder.
   const isMasked = !facts.isRested && shareHeld(held, MASKING_CAUSES) >= ELSEWHERE_SHARE;
   const proof = proofOf(isMasked ? evidence.filter((e) => e.check !== 'crank') : evidence, facts, rules);
@@ -171,20 +171,20 @@ export function rule(
   const cells = cellsApart(evidence, facts, rules);
   const isDecisive = facts.isRested === true || cells === 'bad';
   if (proof === 'spent' && (bad >= CONDEMN_SHARE || isDecisive))
-    return told('replace-now', 'proved-spent', REPLACE_CAUSES);
+    return withSuspect('replace-now', 'proved-spent', REPLACE_CAUSES);
   // A battery that is proved spent and not quite likely enough for that is worn at the least.
   const isPulledDown = isMasked && proof === 'worn';
   if (proof && !isPulledDown) {
     const worn = shareOfWorn(crowd, shares);
     const isBound = facts.isRested === true && proof === 'worn';
     if (isBound || worn >= (proof === 'worn' ? REPLACE_SOON_SHARE : WORN_IF_SPENT_SHARE))
-      return { ...told('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
+      return { ...withSuspect('replace-soon', 'proved-worn', REPLACE_CAUSES), share: worn };
   }
   // A charge evens cells that are only uneven: cells apart after it are bad. No other fault takes the blame before that.
-  if (cells === 'doubtful') return told('charge-first', 'cells-apart', REPLACE_CAUSES);
+  if (cells === 'doubtful') return withSuspect('charge-first', 'cells-apart', REPLACE_CAUSES);
   // Mended first, the battery is tested again: what is a little low now may be the other fault's.
   if (also && (lead.share >= Math.max(bad, flat) || isPulledDown))
-    return told('not-the-battery', 'fault-elsewhere', lead.causes);
+    return withSuspect('not-the-battery', 'fault-elsewhere', lead.causes);
   const repairs = mendedHere(crowd, shares);
   const isWell = (): boolean => shareHeld(held, BATTERY_CAUSES) < BATTERY_SHARE;
   if (repairs.length > 0 && evidence.some(showsItHeld) && isWell()) {
@@ -200,17 +200,17 @@ export function rule(
     const isElsewhere = !facts.isRested && !startsAlone && shareHeld(held, ELSEWHERE) > KEEP_SUSPECT_MOST;
     return isElsewhere
       ? alone('not-known', 'undecided', lead.causes)
-      : { ...told('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
+      : { ...withSuspect('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
   }
   if (isWell()) return alone('not-known', 'undecided', lead.causes);
   if (isCharged) return alone('not-known', 'load-it-now', BATTERY_CAUSES);
   // A consumer left on explains a death in service; without it the battery has had its warning.
   const isExplained = shareHeld(held, ['left-on']) > EXPLAINED_SHARE;
   const leans = !isSound && !also && bad >= Math.max(flat, LEANS_SHARE);
-  if (leans && facts.earlierFlatCalls > 0) return told('replace-soon', 'flat-again', BATTERY_CAUSES);
+  if (leans && facts.earlierFlatCalls > 0) return withSuspect('replace-soon', 'flat-again', BATTERY_CAUSES);
   if (leans && !isExplained && facts.wakes && facts.diedInService)
-    return told('replace-soon', 'died-in-service', BATTERY_CAUSES);
+    return withSuspect('replace-soon', 'died-in-service', BATTERY_CAUSES);
   return bad > flat
-    ? told('charge-first', 'likely-but-unproved', BATTERY_CAUSES)
-    : told('charge-first', 'discharged-not-bad', FLAT_CAUSES);
+    ? withSuspect('charge-first', 'likely-but-unproved', BATTERY_CAUSES)
+    : withSuspect('charge-first', 'discharged-not-bad', FLAT_CAUSES);
 }

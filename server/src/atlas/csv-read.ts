@@ -24,7 +24,7 @@ interface Collected {
 
 /**
  * Reads what `toCsv` writes, or a spreadsheet saved of it: the rows of a machine stand together, in any order below its machine row. Machines
- * come out, unchecked, each when the next one begins; what a row itself gets wrong is told by line.
+ * come out, unchecked, each when the next one begins; what a row itself gets wrong carries its line.
  */
 export async function* parseCsv(window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
   let begun: Collected | null = null;
@@ -125,7 +125,7 @@ function draftOf(id: string, read: ReturnType<typeof reader>): Draft {
   };
 }
 
-/** Reads typed values out of a row's cells; what is missing or no number is told and left out. */
+/** Reads typed values out of a row's cells; what is missing or no number becomes a fault and is left out. */
 function reader(cells: CellTexts, fault: Tell) {
   const number = (column: Column): number | undefined => {
     const cell = (cells[column] ?? '').trim();

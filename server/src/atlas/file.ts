@@ -16,7 +16,7 @@ import { beginsAsJson, type TextWindow } from '../files/text-window.js';
 import { parseJson } from './json.js';
 
 /**
- * Checked machines of a file, one by one as it is read, up to the most faults that are told. Taps have their turn meanwhile.
+ * Checked machines of a file, one by one as it is read, up to the most faults that are listed. Taps have their turn meanwhile.
  *
  * @param faults what is wrong with it, by line, is added to these
  */
@@ -27,13 +27,13 @@ export async function* readMachines(window: TextWindow, faults: RowFault[]): Asy
   for await (const { value, lineOf } of rows) {
     if (faults.length >= FAULTS_MOST) return;
     await turn();
-    const told = (message: string): void => {
+    const addFault = (message: string): void => {
       faults.push({ line: lineOf('id'), path: 'id', message });
     };
     try {
       const machine = parseMachine(value);
-      if (seen.has(machine.id)) told(`${machine.id} stands twice`);
-      else if (isTemplate(machine)) told(`${machine.id} stands for a class and cannot be imported`);
+      if (seen.has(machine.id)) addFault(`${machine.id} stands twice`);
+      else if (isTemplate(machine)) addFault(`${machine.id} stands for a class and cannot be imported`);
       seen.add(machine.id);
       yield machine;
     } catch (error) {
@@ -122,13 +122,13 @@ export async function applyImport(
   try {
     const { report, others } = await compare(db, window, (writes) => stage.add(writes));
     if (report.faults.length > 0) throw atFault(report.faults);
-    const told = await write(async (tx) => {
+    const reported = await write(async (tx) => {
       if (report.basis !== basis || (await atlasBasis(tx)) !== basis)
         throw new HttpProblem(409, 'atlasChanged');
       await moveStaged(tx, stage.batch, { kind: 'imported', by, at, note: '' });
       return others.length > 0 ? identifyAgain(tx, others, by) : [];
     });
-    for (const { event, revision } of told) hub.tell(event, revision);
+    for (const { event, revision } of reported) hub.tell(event, revision);
     if (report.changed.length > 0) hub.entryChanged(null);
     return { ...report, applied: true };
   } finally {

@@ -15,7 +15,7 @@ const OF_VERSION_1: readonly (readonly [was: string, now: string])[] = [
 
 /**
  * Reads a document of machines, of this version or the first, laid out in any way. Machines come out unchecked, one by one; faults of the
- * document are told by line.
+ * document carry their line.
  */
 export async function* parseJson(window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
   const isFirst = /^[^\n]{0,200}"version"\s*:\s*1\b/.test(window.text);

@@ -31,12 +31,12 @@ const shown = {
 export async function searchMachines(db: Db, typed: string, limit: number): Promise<MachineSearch> {
   const words = wordsOf(typed, WORDS_MOST);
   const wrong: string[] = [];
-  const wanted: SQL[] = [];
+  const conditions: SQL[] = [];
   for (const word of words) {
     const isKnown = word.length < FUZZY_FROM_LETTERS || (await standsAnywhere(db, word));
     if (!isKnown) wrong.push(word);
     // The operator, not the function, so that the index serves it.
-    wanted.push(isKnown ? stands(word) : sql`${word} <% ${models.searchText}`);
+    conditions.push(isKnown ? stands(word) : sql`${word} <% ${models.searchText}`);
   }
   const isReal = notInArray(models.id, TEMPLATE_IDS);
   const likeness =
@@ -50,7 +50,7 @@ export async function searchMachines(db: Db, typed: string, limit: number): Prom
   const near = db
     .select({ ...shown, likeness: likeness.as('likeness') })
     .from(models)
-    .where(and(...wanted, ...(words.length === 0 ? [isReal] : [])))
+    .where(and(...conditions, ...(words.length === 0 ? [isReal] : [])))
     .limit(wrong.length > 0 ? SCORED_MOST : ALL)
     .as('near');
   const rows = await db

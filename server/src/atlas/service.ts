@@ -63,7 +63,7 @@ export async function correctEntry(
   const parsed = parseMachine(machine);
   if (parsed.id !== id) throw new HttpProblem(409, 'entryIdStays');
   if (isTemplate(parsed)) throw new HttpProblem(409, 'classEntry');
-  let told: Awaited<ReturnType<typeof identifyAgain>> = [];
+  let reported: Awaited<ReturnType<typeof identifyAgain>> = [];
   const entry = await changed(database, id, async (tx) => {
     await requireCrew(tx, by);
     const { revision, machine: before } = await requireEntry(tx, id);
@@ -74,9 +74,9 @@ export async function correctEntry(
       at: new Date(),
       note,
     });
-    if (isOtherToHands(before, parsed)) told = await identifyAgain(tx, [id], by);
+    if (isOtherToHands(before, parsed)) reported = await identifyAgain(tx, [id], by);
   });
-  for (const { event, revision } of told) hub.tell(event, revision);
+  for (const { event, revision } of reported) hub.tell(event, revision);
   hub.entryChanged(id);
   return entry;
 }

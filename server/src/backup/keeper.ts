@@ -17,7 +17,7 @@ export interface BackupKeeper {
   readonly stop: () => void;
 }
 
-/** @param say told what went wrong with one that nobody waits for */
+/** @param say called with what went wrong with one that nobody waits for */
 export function keepBackups(
   folder: string,
   { db, still }: Database,

@@ -18,8 +18,8 @@ import {
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { conclude, type LedgerLine } from '@voltrek/core/verdict';
 
-/** Proposals told: those after these hardly matter. */
-const TOLD = 8;
+/** Most proposals in an answer: those after these hardly matter. */
+const PROPOSALS_MOST = 8;
 
 /** Evidence in, suspects and the checks worth doing next out. @throws RangeError for a finding its check cannot have */
 export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnose'> {
@@ -31,8 +31,8 @@ export function diagnoseInput(input: CalcInput<'diagnose'>): CalcOutput<'diagnos
       pushes: pushes.map((push) => ({ ...push, found: given(input, push) })),
     })),
     proposals: proposals(crowd, evidence, input.tools ?? TOOLS)
-      .slice(0, TOLD)
-      .map(({ settles: _settles, ...told }) => told),
+      .slice(0, PROPOSALS_MOST)
+      .map(({ settles: _settles, ...proposal }) => proposal),
   };
 }
 
@@ -63,13 +63,13 @@ export function verdictInput(input: CalcInput<'verdict'>): CalcOutput<'verdict'>
     share: record.share!,
     ground: record.ground!,
     causes: [...record.causes!],
-    ledger: toldIn(input, record.ledger!),
+    ledger: asGivenIn(input, record.ledger!),
     deciding: record.deciding ?? null,
     followUps: [...record.followUps],
     ...(record.batteries && {
       batteries: record.batteries.map(({ ledger, ...battery }) => ({
         ...battery,
-        ledger: toldIn(input, ledger),
+        ledger: asGivenIn(input, ledger),
       })),
     }),
   };
@@ -81,7 +81,7 @@ const given = (
   { check, battery }: Pick<DiagnosisEvidence, 'check' | 'battery'>,
 ): Found => evidence.find((e) => e.check === check && e.battery === battery)!.found;
 
-const toldIn = (input: CalcInput<'diagnose'>, ledger: readonly LedgerLine[]): LedgerLine[] =>
+const asGivenIn = (input: CalcInput<'diagnose'>, ledger: readonly LedgerLine[]): LedgerLine[] =>
   ledger.map((line) => ({ ...line, found: given(input, line) }));
 
 /** Reads the finding of a check from a word, or from the figure of its instrument. @throws RangeError with its possible findings */

@@ -106,14 +106,19 @@ function rulesOf({ rules }: SceneInput): HouseRules {
   return { ...DEFAULT_RULES, ...given };
 }
 
-interface Told {
+interface PlannedStep {
   readonly action: HandAction;
   readonly reason?: string;
   readonly minutes?: number;
 }
 
 /** Each step with the hazards it brings in the state that the steps before it leave. */
-function told(scene: HookupScene, steps: readonly Told[], rules: HouseRules, from: HookupState): Steps {
+function withHazards(
+  scene: HookupScene,
+  steps: readonly PlannedStep[],
+  rules: HouseRules,
+  from: HookupState,
+): Steps {
   let state = from;
   return steps.map(({ action, reason, minutes }) => {
     const hazards = hazardsOf(scene, state, action, rules).map((h) => ({ ...h, says: hazardLine(h) }));
@@ -141,8 +146,8 @@ export function planHookup(input: CalcInput<'hookup'>): CalcOutput<'hookup'> {
     order.map((step) => step.action),
   );
   return {
-    steps: told(scene, order, rules, NOTHING_CONNECTED),
-    clearing: told(running, clearingOrder(order, scene.machine, rules), rules, end),
+    steps: withHazards(scene, order, rules, NOTHING_CONNECTED),
+    clearing: withHazards(running, clearingOrder(order, scene.machine, rules), rules, end),
   };
 }
 
@@ -150,7 +155,7 @@ export function planHookup(input: CalcInput<'hookup'>): CalcOutput<'hookup'> {
 export function checkActions(input: CalcInput<'check'>): CalcOutput<'check'> {
   const scene = sceneOf(input);
   const steps = actionsOf(input.actions).map((action) => ({ action }));
-  return { steps: told(scene, steps, rulesOf(input), NOTHING_CONNECTED) };
+  return { steps: withHazards(scene, steps, rulesOf(input), NOTHING_CONNECTED) };
 }
 
 /** Returns the acts that take everything off after a sequence. */
@@ -159,7 +164,7 @@ export function makeSafeAfter(input: CalcInput<'makesafe'>): CalcOutput<'makesaf
   const rules = rulesOf(input);
   const state = after(scene, actionsOf(input.actions));
   const steps = makeSafe(scene, state, rules).map((action) => ({ action }));
-  return { steps: told(scene, steps, rules, state) };
+  return { steps: withHazards(scene, steps, rules, state) };
 }
 
 /** The schema has checked each action against the shape of its kind. */

@@ -34,7 +34,7 @@ export function crewRoutes({ db, write }: Database, hub: StreamHub): Router {
         .update(crew)
         .set({ name, role, retiredAt: retired ? new Date() : null })
         .where(eq(crew.id, crewId));
-      // A person who left hears nothing more, and finds no door open on the day they come back.
+      // A person who left receives nothing more, and is not signed in on the day they come back.
       if (retired) await endSessions(tx, { crewId });
     });
     response.json(await allCrew(db));

@@ -1,6 +1,6 @@
 import { Duplex } from 'node:stream';
 
-/** Gives what PostgreSQL's protocol says to whole messages of it, and hears the answers as they come. */
+/** Gives what PostgreSQL's protocol says to whole messages of it, and receives the answers as they come. */
 export type Exchange = (messages: Uint8Array, onAnswer: (data: Uint8Array) => void) => Promise<void>;
 
 /** A message that ends a connection: the database behind the bridge has one session, which stays. */

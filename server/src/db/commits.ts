@@ -30,7 +30,7 @@ export interface WriteOptions {
  * Works of the embedded database's one session, one after another. Works that wait while others are written share one transaction and one
  * sync, each behind its own savepoint: what throws is undone alone. None is answered before the transaction is on the disk.
  *
- * @param onLost told when that fails: what is on the disk is then not known
+ * @param onLost called when that fails: what is on the disk is then not known
  */
 export function groupedWrites(db: Db, onLost: (error: Error) => void): Write {
   const waiting: Waiting[] = [];

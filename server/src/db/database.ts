@@ -24,7 +24,7 @@ export type { Db, Tx };
 export interface Others {
   /** @param text of some hundred characters */
   readonly tell: (text: string) => void;
-  /** @param hear told what was said, by this server too; null: something may have been missed */
+  /** @param receive called with each message, by this server too; null: something may have been missed */
   readonly listen: (hear: (text: string | null) => void) => Promise<void>;
 }
 

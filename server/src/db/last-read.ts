@@ -24,7 +24,7 @@ export class LastRead<T> {
   /**
    * The values of these keys.
    *
-   * @param wanted the version of each key, as the database told it in this transaction
+   * @param wanted the version of each key, as the database gave it in this transaction
    * @param read asked at most once, for those keys that are not known in their version; a key that it does not give has no value
    */
   async of(

@@ -15,7 +15,7 @@ import type { Db, Tx } from './types.js';
 const CONNECTIONS = 10;
 /** Of these, writes of different jobs hold so many; reads always find one free. */
 const WRITES_AT_ONCE = 4;
-/** Longest wait for a connection before the caller hears that the database is busy, ms. */
+/** Longest wait for a connection before the caller learns that the database is busy, ms. */
 const CONNECTION_MS = 10_000;
 /** The oldest PostgreSQL that this runs on. */
 const LEAST_VERSION = 150_000;
@@ -51,7 +51,7 @@ export async function openPostgres(url: string): Promise<Database> {
     options: `-c pg_trgm.word_similarity_threshold=${LIKENESS}`,
     application_name: 'voltrek',
   });
-  // A connection that breaks is told to whoever uses it by what it answers, and made anew for the next.
+  // A broken connection fails its query, and made anew for the next.
   pool.on('error', () => undefined);
   pool.on('connect', (session) => {
     session.on('error', () => undefined);
@@ -178,7 +178,7 @@ function linesOf(
       await client.connect();
       await client.query(`LISTEN ${CHANNEL}`);
       isLaid = true;
-      // Messages of the time in which it was broken were not heard.
+      // Messages of the time in which it was broken are lost.
       if (!isFirst) for (const hear of hearers) hear(null);
       isFirst = false;
     } catch {

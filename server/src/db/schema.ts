@@ -99,7 +99,7 @@ export const passkeyQuestions = pgTable('passkey_questions', {
   until: instant('until').notNull(),
 });
 
-/** Acts at the door, or with a lead's or a finder's rights. */
+/** Sign-in acts, or those with a lead's or a finder's rights. */
 export const audit = pgTable('audit', {
   position: serial().primaryKey(),
   at: instant('at').notNull(),

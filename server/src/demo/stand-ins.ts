@@ -39,7 +39,7 @@ export interface StandIns {
  * Starts a stand-in for every instrument and service beside the server, which waits for none of them: one that does not start, or ends, is
  * tried again where it was. They end with this process.
  *
- * @param say told which is missing
+ * @param say called with the missing one
  */
 export async function startStandIns(say: (text: string) => void = () => undefined): Promise<StandIns> {
   const children = new Map<Kind, ChildProcess>();
@@ -117,8 +117,8 @@ const ofTonight = (title: string) => TONIGHT.find((call) => call.title === title
 
 /** Returns the true fault of tonight's machine of this call; drawn by its number for any other. */
 function causeOf(callNumber: number, title: string, profile: ReturnType<typeof profileOfJob>): Cause {
-  const told = ofTonight(title)?.truth;
-  return told ?? drawCase(profile, seededRandom(callNumber)).cause;
+  const truth = ofTonight(title)?.truth;
+  return truth ?? drawCase(profile, seededRandom(callNumber)).cause;
 }
 
 /** Events after which the machine does something else, or something else is joined to it. */

@@ -7,7 +7,7 @@ import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { exams } from '../db/schema.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { holderOf } from '../sign-in/door.js';
+import { holderOf } from '../sign-in/guard.js';
 import { sendList } from '../http/list-page.js';
 import { serve } from '../http/serve.js';
 
@@ -21,7 +21,7 @@ export function examRoutes({ db, write }: Database): Router {
 
   serve(router, 'GET /api/exams', async (request, response) => {
     const rows = await db.select().from(exams).orderBy(desc(exams.endedAt)).limit(LISTED_MOST);
-    const seen = rows.filter((row) => maySee(request, row)).map(told);
+    const seen = rows.filter((row) => maySee(request, row)).map(examOf);
     sendList(request, response, seen, ({ id }) => id);
   });
 
@@ -29,7 +29,7 @@ export function examRoutes({ db, write }: Database): Router {
     const { examId } = request.params;
     const [row] = UUID_PATTERN.test(examId) ? await db.select().from(exams).where(eq(exams.id, examId)) : [];
     if (!row || !maySee(request, row)) throw notFound('exam', examId);
-    response.attachment(`exam-${row.number}-${row.crewId}.json`).json(told(row));
+    response.attachment(`exam-${row.number}-${row.crewId}.json`).json(examOf(row));
   });
 
   serve(router, 'POST /api/exams', async (request, response) => {
@@ -51,7 +51,7 @@ export function examRoutes({ db, write }: Database): Router {
     response
       .status(isNew ? 201 : 200)
       .location(`/api/exams/${row.id}`)
-      .json(told(row));
+      .json(examOf(row));
   });
 
   serve(router, 'POST /api/exams/:examId/signature', async (request, response) => {
@@ -69,7 +69,7 @@ export function examRoutes({ db, write }: Database): Router {
       const [kept] = await tx.update(exams).set(signed).where(eq(exams.id, examId)).returning();
       return kept!;
     });
-    response.json(told(row));
+    response.json(examOf(row));
   });
 
   return router;
@@ -94,7 +94,7 @@ function markedOf(number: number, runs: Parameters<typeof markExam>[1]): ExamMar
   }
 }
 
-function told(row: typeof exams.$inferSelect): Exam {
+function examOf(row: typeof exams.$inferSelect): Exam {
   const { id, crewId, number, isInTime, signedBy, marks } = row;
   return {
     ...{ format: 'voltrek-exam', version: 1, id, crewId, number, isInTime, signedBy },

@@ -36,7 +36,7 @@ const LINES_AT_ONCE = 200;
 
 /**
  * The lines of a CSV behind its line of names, one by one as it is read. A file that is cut off, a column that is missing or not known, a
- * formula: each is told by line; after the most faults that are told, the file is read no further.
+ * formula: each carries its line; after the most faults, the file is read no further.
  *
  * @param faults what is wrong with lines is added to these
  */
@@ -46,7 +46,7 @@ export async function* readCsvRows<C extends string>(
   required: readonly C[],
   faults: RowFault[],
 ): AsyncGenerator<CsvRow<C>> {
-  const told = (line: number, path: string, message: string): void => {
+  const addFault = (line: number, path: string, message: string): void => {
     faults.push({ line, path, message });
   };
   let header: string[] | null = null;
@@ -55,28 +55,28 @@ export async function* readCsvRows<C extends string>(
     if (faults.length >= FAULTS_MOST) return;
     const at = line;
     line += lines;
-    if (error) told(at, '', ROW_FAULTS.garbledHere(error));
+    if (error) addFault(at, '', ROW_FAULTS.garbledHere(error));
     if (cells.every((cell) => cell.trim() === '')) continue;
     if (!header) {
       const names = cells.map((name) => name.trim());
       const missing = required.filter((name) => !names.includes(name));
       const unknown = names.filter((name) => !columns.some((c) => c === name));
-      if (missing.length > 0) told(at, '', ROW_FAULTS.columnsMissing(missing.join(', ')));
-      if (unknown.length > 0) told(at, '', ROW_FAULTS.columnsUnknown(unknown.join(', ')));
+      if (missing.length > 0) addFault(at, '', ROW_FAULTS.columnsMissing(missing.join(', ')));
+      if (unknown.length > 0) addFault(at, '', ROW_FAULTS.columnsUnknown(unknown.join(', ')));
       if (missing.length > 0 || unknown.length > 0) return;
       header = names;
       continue;
     }
     const formula = cells.findIndex((cell) => /^[=+@\t\r]/.test(cell));
-    if (cells.length !== header.length) told(at, '', ROW_FAULTS.cells(cells.length, header.length));
-    else if (formula >= 0) told(at, header[formula]!, ROW_FAULTS.formula);
+    if (cells.length !== header.length) addFault(at, '', ROW_FAULTS.cells(cells.length, header.length));
+    else if (formula >= 0) addFault(at, header[formula]!, ROW_FAULTS.formula);
     else {
       const row = Object.fromEntries(header.map((name, i) => [name, unmarked(cells[i]!)]));
       yield { line: at, cells: row as CsvRow<C>['cells'] };
     }
   }
-  if (header && !window.endsWith('\n')) told(line, '', ROW_FAULTS.noLastLine);
-  if (!header && faults.length === 0) told(1, '', ROW_FAULTS.empty);
+  if (header && !window.endsWith('\n')) addFault(line, '', ROW_FAULTS.noLastLine);
+  if (!header && faults.length === 0) addFault(1, '', ROW_FAULTS.empty);
 }
 
 interface CsvRecord {

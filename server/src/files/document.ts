@@ -82,7 +82,7 @@ class Unreadable extends Error {
 
 /**
  * The rows of a document laid out in any way, unchecked, one by one as they are read: what stands behind the row that was asked for last has
- * not been looked at yet. Faults of the document are told by line.
+ * not been looked at yet. Faults of the document carry their line.
  *
  * @param faults what is wrong with the document is added to these
  * @param today puts the text of a row into today's words

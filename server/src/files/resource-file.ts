@@ -100,7 +100,7 @@ interface ReadRow {
   readonly lineOf: FoundRow['lineOf'];
 }
 
-/** Checked rows of a file, one by one as it is read, up to the most faults that are told. Taps have their turn meanwhile. */
+/** Checked rows of a file, one by one as it is read, up to the most faults that are listed. Taps have their turn meanwhile. */
 async function* readRows(
   resource: FileResource,
   window: TextWindow,
@@ -216,17 +216,18 @@ async function compare(
       await turn();
       const before = known.get(row.id as string) ?? null;
       const stands = stateOf(resource, row, before);
-      const told = (path: string, message: string): void => {
+      const addFault = (path: string, message: string): void => {
         faults.push({ line: lineOf(path), path, message });
       };
-      if (stands === 'parted') told(list, ROW_FAULTS.toldOtherwise);
+      if (stands === 'parted') addFault(list, ROW_FAULTS.differsHere);
       const holder = unique && taken.get(row[unique.field]);
       if (holder && holder !== row.id)
-        told(unique.field, ROW_FAULTS.taken(String(row[unique.field]), holder));
+        addFault(unique.field, ROW_FAULTS.taken(String(row[unique.field]), holder));
       for (const [path, table, id] of store.names(row)) {
         if (id === null || id === undefined) continue;
         if (!there.has(table)) there.set(table, await idsOf(db, table));
-        if (!there.get(table)!.has(id as string)) told(path, ROW_FAULTS.noSuch(id as string, LISTS[table]));
+        if (!there.get(table)!.has(id as string))
+          addFault(path, ROW_FAULTS.noSuch(id as string, LISTS[table]));
       }
       if (stands === 'same') same++;
       if (stands === 'new') added.push(store.nameOf(row));

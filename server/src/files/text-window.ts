@@ -63,15 +63,15 @@ export class TextWindow {
     for (let at = this.held.indexOf('\n'); at >= 0 && at < from; at = this.held.indexOf('\n', at + 1))
       this.firstLine++;
     const parts = [this.held.slice(from)];
-    let wanted = Math.max(this.least, parts[0]!.length);
-    while (wanted > 0 && !this.isDone) {
+    let missing = Math.max(this.least, parts[0]!.length);
+    while (missing > 0 && !this.isDone) {
       const next = await this.pieces.next();
       if (next.done === true) {
         this.isDone = true;
         break;
       }
       parts.push(next.value);
-      wanted -= next.value.length;
+      missing -= next.value.length;
       this.lastChar = next.value.at(-1) ?? this.lastChar;
     }
     this.held = parts.join('');

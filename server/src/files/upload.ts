@@ -5,7 +5,7 @@ import { idText, UUID_PATTERN } from '@voltrek/contracts';
 import type { Request } from 'express';
 import multer from 'multer';
 import { HttpProblem } from '../http/problem.js';
-import { requireSpeaker } from '../sign-in/door.js';
+import { requireSpeaker } from '../sign-in/guard.js';
 import { piecesOf, TextWindow } from './text-window.js';
 
 /** One file in memory, no larger than `fileSize`. */

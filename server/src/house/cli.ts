@@ -31,7 +31,7 @@ function fail(message: string): never {
   process.exit(1);
 }
 
-function told(counts: Readonly<Record<string, number>>): string {
+function countsText(counts: Readonly<Record<string, number>>): string {
   return Object.entries(counts)
     .filter(([, count]) => count > 0)
     .map(([name, count]) => `${count} ${name.replace('_', ' ')}`)
@@ -60,9 +60,9 @@ async function main(): Promise<void> {
   const database = await (url === null ? openFolder(folder) : openPostgres(url));
   try {
     if (verb === 'export')
-      process.stdout.write(`${resolve(file!)}: ${told(await exportAtOnce(database, file!))}\n`);
+      process.stdout.write(`${resolve(file!)}: ${countsText(await exportAtOnce(database, file!))}\n`);
     else if (verb === 'import' || verb === 'restore')
-      process.stdout.write(`Brought in: ${told(await importHouse(database.db, file!))}\n`);
+      process.stdout.write(`Brought in: ${countsText(await importHouse(database.db, file!))}\n`);
     else if (verb === 'rebuild') await makeAnew(database);
     else if (verb === 'pin') await givePin(database, file!);
     else if (url === null) await backUpFolder(folder, database);
@@ -87,7 +87,7 @@ async function backUpFolder(folder: string, { still }: Database): Promise<void> 
 async function backUpServer(folder: string, database: Database): Promise<void> {
   await mkdir(backupFolder(folder), { recursive: true });
   const path = join(backupFolder(folder), `${stampOf(new Date())}.ndjson`);
-  process.stdout.write(`${path}: ${told(await backUpAsFile(database, path))}, opened and checked\n`);
+  process.stdout.write(`${path}: ${countsText(await backUpAsFile(database, path))}, opened and checked\n`);
 }
 
 /** Carries a house over between the data folder and a PostgreSQL server. */
@@ -99,7 +99,7 @@ async function move(folder: string): Promise<void> {
     const server = await openPostgres(otherUrl);
     try {
       const [from, to] = file === '--to' ? [own, server] : [server, own];
-      process.stdout.write(`Carried over and compared: ${told(await moveHouse(from, to))}\n`);
+      process.stdout.write(`Carried over and compared: ${countsText(await moveHouse(from, to))}\n`);
     } finally {
       await server.close();
     }

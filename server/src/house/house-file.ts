@@ -95,18 +95,18 @@ export async function importHouse(
     let last = -1;
     for await (const text of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
       line++;
-      const told = parsedLine(text, line);
+      const parsed = parsedLine(text, line);
       if (line === 1) {
-        if (told.format !== HOUSE_FORMAT || told.version !== HOUSE_VERSION)
+        if (parsed.format !== HOUSE_FORMAT || parsed.version !== HOUSE_VERSION)
           throw new HouseFileError(1, `must say {"format":"${HOUSE_FORMAT}","version":${HOUSE_VERSION}}`);
         continue;
       }
-      const at = HOUSE_TABLES.findIndex(({ name }) => name === told.table);
-      if (at < 0) throw new HouseFileError(line, `there is no table ${JSON.stringify(told.table)}`);
+      const at = HOUSE_TABLES.findIndex(({ name }) => name === parsed.table);
+      if (at < 0) throw new HouseFileError(line, `there is no table ${JSON.stringify(parsed.table)}`);
       if (at < last)
         throw new HouseFileError(line, `${HOUSE_TABLES[at]!.name} comes before ${HOUSE_TABLES[last]!.name}`);
       last = at;
-      await bringRow(tx, at, told.row, line);
+      await bringRow(tx, at, parsed.row, line);
       counts[HOUSE_TABLES[at]!.name] = (counts[HOUSE_TABLES[at]!.name] ?? 0) + 1;
     }
     if (line === 0) throw new HouseFileError(1, 'the file is empty');
@@ -119,10 +119,10 @@ export async function importHouse(
 
 function parsedLine(text: string, line: number): Readonly<Record<string, unknown>> {
   try {
-    const told: unknown = JSON.parse(text);
-    if (typeof told === 'object' && told !== null) return told as Readonly<Record<string, unknown>>;
+    const parsed: unknown = JSON.parse(text);
+    if (typeof parsed === 'object' && parsed !== null) return parsed as Readonly<Record<string, unknown>>;
   } catch {
-    // Told below.
+    // Reported below.
   }
   throw new HouseFileError(line, 'is no JSON: the file is cut off there or was changed');
 }

@@ -42,7 +42,7 @@ export async function backUpAsFile(database: Database, path: string): Promise<Co
 }
 
 /**
- * Carries a house over into an empty database, all of it or nothing, its door too: what arrived is written out again, and must be the same byte
+ * Carries a house over into an empty database, all of it or nothing, sign-in too: what arrived is written out again, and must be the same byte
  * for byte.
  *
  * @throws HouseFileError when somebody works in the other already; MoveError when it does not come to the same
@@ -66,8 +66,8 @@ export async function moveHouse(from: Database, to: Database): Promise<Counts> {
   }
 }
 
-function requireSame(wanted: Counts, found: Counts): void {
-  for (const [table, count] of Object.entries(wanted))
+function requireSame(expected: Counts, found: Counts): void {
+  for (const [table, count] of Object.entries(expected))
     if ((found[table] ?? 0) !== count)
       throw new MoveError(`Of ${count} rows of ${table} ${found[table] ?? 0} arrived.`);
 }

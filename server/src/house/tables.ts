@@ -6,7 +6,7 @@ import * as schema from '../db/schema.js';
 export interface HouseTable {
   readonly name: string;
   readonly table: PgTable;
-  /** Columns that rows are put in order by, and told apart by. */
+  /** Columns that rows are put in order by, and identified by. */
   readonly key: readonly string[];
   /** True where the key is counted by the database, and given anew on the way in. */
   readonly isCounted: boolean;
@@ -81,12 +81,12 @@ export function rowToFile(table: HouseTable, row: Row): Row {
 
 /** The way back. @throws RangeError for a column that is not known, missing, or a moment that is none */
 export function rowFromFile(table: HouseTable, row: Row): Row {
+  const names = fileColumns(table);
   const columns = getTableColumns(table.table);
-  const wanted = fileColumns(table);
-  const unknown = Object.keys(row).find((key) => !wanted.includes(key));
+  const unknown = Object.keys(row).find((key) => !names.includes(key));
   if (unknown !== undefined) throw new RangeError(`${unknown} is no field of it`);
   return Object.fromEntries(
-    wanted.map((column) => {
+    names.map((column) => {
       const value = row[column];
       const { dataType, notNull, hasDefault } = columns[column]!;
       if (value === undefined || value === null) {

@@ -24,7 +24,7 @@ import { jobRoutes } from '../jobs/routes.js';
 import { jobDetails } from '../jobs/service.js';
 import { peopleRoutes } from '../people/routes.js';
 import { ruleRoutes } from '../rules/routes.js';
-import { signInRuleOf, guardRoutes } from '../sign-in/door.js';
+import { signInRuleOf, guardRoutes } from '../sign-in/guard.js';
 import { signInRoutes } from '../sign-in/routes.js';
 import { vanRoutes } from '../vans/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
@@ -45,7 +45,7 @@ const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 /** The largest request there is: an event with a long ledger of evidence. */
 const BODY_LIMIT = '64kb';
 
-const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE, door: SIGN_INS_PER_MINUTE };
+const USUAL_PACE = { requests: REQUESTS_PER_MINUTE, heavy: HEAVY_PER_MINUTE, signIn: SIGN_INS_PER_MINUTE };
 /** Addresses that read or write the whole of something. */
 const HEAVY = ['/api/backups', '/api/files/{*file}', '/api/models/preview', '/api/models/import'];
 
@@ -82,8 +82,8 @@ export interface AppParts {
   readonly backups?: BackupKeeper;
   /** Folder of the built web application; left out where only the API is served. */
   readonly webFolder?: string;
-  /** Requests that one address may send in a minute, of imports and backups, and at the door; left out for the usual. */
-  readonly perMinute?: { readonly requests: number; readonly heavy: number; readonly door: number };
+  /** Requests that one address may send in a minute, of imports and backups, and to sign in; left out for the usual. */
+  readonly perMinute?: { readonly requests: number; readonly heavy: number; readonly signIn: number };
   /** Names that the server answers for beside this machine's own. */
   readonly hosts?: readonly string[];
   /** Whether the house is reached from other machines; left out: it is not. */
@@ -124,19 +124,19 @@ export function createApp(parts: AppParts): Express {
   app.use(sameSite([...OWN_HOSTS, ...hosts]));
   app.use('/api', pace(perMinute.requests));
   app.post(HEAVY, pace(perMinute.heavy));
-  app.post('/api/sign-in/*rest', pace(perMinute.door));
+  app.post('/api/sign-in/*rest', pace(perMinute.signIn));
   app.use(express.json({ limit: BODY_LIMIT }));
   app.use(plainInput);
   app.use(cookieParser());
-  const door = signInRuleOf(database);
-  app.use('/api', guardRoutes(database, door, reach));
+  const signInRule = signInRuleOf(database);
+  app.use('/api', guardRoutes(database, signInRule, reach));
   app.use('/api', fittingRequest);
 
   // First of all: every tap comes here.
   app.use(jobRoutes(database, hub));
   app.get('/metrics', async (request, response, next) => {
     await reach.noteRequest(request);
-    const isOpen = !(await door.isShut()) && !(await reach.isPublic());
+    const isOpen = !(await signInRule.isShut()) && !(await reach.isPublic());
     if (!isOpen && !isLocal(request)) throw new HttpProblem(401, 'signIn');
     await metrics.tell(request, response, next);
   });
@@ -166,7 +166,7 @@ export function createApp(parts: AppParts): Express {
     response.json(await jobDetails(database, parseJobsWanted(request.body)));
   });
   app.use(boardRoutes(database, hub));
-  app.use(signInRoutes({ database, door, hub, reach }));
+  app.use(signInRoutes({ database, rule: signInRule, hub, reach }));
   app.use(houseRoutes(database));
   app.use(crewRoutes(database, hub));
   app.use(vanRoutes(database));

@@ -9,14 +9,14 @@ type Word =
   | { readonly from: string; readonly kind: 'board' }
   | { readonly from: string; readonly kind: 'over' }
   | { readonly from: string; readonly kind: 'entry'; readonly modelId: string | null };
-type Told<W = Word> = W extends Word ? Omit<W, 'from'> : never;
+type WithoutSender<W = Word> = W extends Word ? Omit<W, 'from'> : never;
 
-/** A news desk for several servers on one database. It passes its own news to the others, and theirs to its devices. */
+/** A stream hub for several servers on one database. It passes its own messages to the others, and theirs to its devices. */
 export async function shareMessages(desk: StreamHub, { db, others }: Database): Promise<StreamHub> {
   if (!others) return desk;
   const from = randomUUID();
-  const tell = (word: Told): void => others.tell(JSON.stringify({ from, ...word }));
-  // One after another: what was logged first is told first.
+  const tell = (word: WithoutSender): void => others.tell(JSON.stringify({ from, ...word }));
+  // One after another: what was logged first is sent first.
   let last = Promise.resolve();
   const pass = async (word: Word): Promise<void> => {
     if (word.kind === 'board') desk.boardChanged();
@@ -28,7 +28,7 @@ export async function shareMessages(desk: StreamHub, { db, others }: Database): 
     }
   };
   await others.listen((text) => {
-    // Something may not have been heard: devices that begin anew ask for what they miss.
+    // A message may be lost: devices that begin anew ask for what they miss.
     if (text === null) {
       desk.startOver();
       return;

@@ -15,7 +15,7 @@ export interface Metrics {
 
 /**
  * Counts requests by route and status, events taken, and devices that listen. The process adds its memory and event loop. Nothing of it
- * names a person, a vehicle or a job: of a path only its route is told.
+ * names a person, a vehicle or a job: of a path it shows only the route.
  */
 export function metricsOf(hub: StreamHub): Metrics {
   const register = new Registry();

@@ -24,7 +24,7 @@ interface ProblemParts<C extends Answer> {
   readonly headers?: Readonly<Record<string, string>>;
 }
 
-/** Something the caller must hear of, told as an RFC 9457 problem document. */
+/** A failure for the caller, sent as an RFC 9457 problem document. */
 export class HttpProblem<C extends Answer = Answer> extends Error {
   constructor(
     readonly status: number,

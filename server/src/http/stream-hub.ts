@@ -5,7 +5,7 @@ import { openStream } from './event-stream.js';
 
 /** A quiet stream says this often that it is still there, so that a dead one is seen, ms. */
 const BEAT_MS = 15_000;
-/** Several changes of one moment are told as one, ms. */
+/** Merges the changes of one moment into one message, ms. */
 const GATHER_MS = 60;
 
 /** The event stream to the devices: one for each, whatever is on its screens. */
@@ -19,7 +19,7 @@ export interface StreamHub {
   readonly entryChanged: (modelId: string | null) => void;
   /** Devices that listen now. */
   readonly watching: () => number;
-  /** Told of every event of every job. */
+  /** Called with every event of every job. */
   readonly listen: (listener: (event: JobEvent) => void) => void;
   /** Ends the streams of all devices: they begin anew, and ask for what they missed. */
   readonly startOver: () => void;
@@ -30,8 +30,8 @@ export function streamHub(): StreamHub {
   const devices = new Set<Response>();
   const listeners: ((event: JobEvent) => void)[] = [];
   let soon: NodeJS.Timeout | undefined;
-  const say = (news: StreamMessage): void => {
-    const line = `data: ${JSON.stringify(news)}\n\n`;
+  const say = (message: StreamMessage): void => {
+    const line = `data: ${JSON.stringify(message)}\n\n`;
     for (const response of devices) response.write(line);
   };
   const beating = setInterval(() => say({ kind: 'beat' }), BEAT_MS);

@@ -14,7 +14,7 @@ const DOCS = /^\/api\/docs(?:\/|$)/;
 const DATA = '/api/';
 
 /**
- * Headers that keep a page to itself. Data is told to be none: nothing in it runs, loads or is framed. A part of a page needs two of them:
+ * Headers that keep a page to itself. Data is marked as none: nothing in it runs, loads or is framed. A part of a page needs two of them:
  * the page that loads it has the rest. Sent with each of sixty small files they weigh a fifth of the application.
  */
 export function guardHeaders(): RequestHandler {

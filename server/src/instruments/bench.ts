@@ -30,14 +30,14 @@ const CAPTURED: readonly Instrument[] = ['meter', 'clamp'];
 interface Line {
   readonly link: ScpiLink;
   readonly isStandIn: boolean;
-  /** It was told what it plays, or there was nothing to tell, since it came back last. */
+  /** It got its part to play, or there was none to send, since it came back last. */
   knows: boolean;
 }
 
 /** The linked instruments: what each reads now, and a fast capture of a try. */
 export interface Bench {
   readonly now: () => InstrumentNow[];
-  /** Told of each instrument as it changes, until the returned function is called. Nothing is read while nobody watches. */
+  /** Calls back with each instrument as it changes, until the returned function is called. Nothing is read while nobody watches. */
   readonly watch: (listener: (now: InstrumentNow) => void) => () => void;
   /** One reading, asked for now. @throws LinkError when it does not come, or probes moved meanwhile */
   readonly read: (instrument: Instrument) => Promise<InstrumentNow>;

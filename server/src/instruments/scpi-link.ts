@@ -6,7 +6,7 @@ import type { Range } from '@voltrek/core/quantities';
 export interface Address {
   readonly host: string;
   readonly port: number;
-  /** It plays an instrument: it is told what is there to be read. */
+  /** It plays an instrument: it gets the values to be read. */
   readonly isStandIn?: boolean;
 }
 
@@ -57,7 +57,7 @@ const LINE_MOST = 2_000_000;
 
 /**
  * An answer stands once the line has been quiet this long behind it: one question has one answer, and of two lines nobody can say which
- * it is. Instruments that tell of themselves unasked are heard, and refused, this way.
+ * it is. Instruments that send unasked are received, and refused, this way.
  */
 const QUIET_MS = 20;
 
@@ -72,7 +72,7 @@ export function isBeyond(value: number, { min, max }: Range): boolean {
 }
 
 /**
- * @param onChange told of every change of the state
+ * @param onChange called with every change of the state
  * @param answerMs the longest that it may take over one answer, ms
  */
 export function scpiLink(address: Address, onChange: () => void, answerMs = ANSWER_MS): ScpiLink {
@@ -81,7 +81,7 @@ export function scpiLink(address: Address, onChange: () => void, answerMs = ANSW
   let socket: Socket | null = null;
   let waiting: Waiting | null = null;
   /** The line taken for the answer, while it is not yet sure that it is the only one. */
-  let heard: string | null = null;
+  let unread: string | null = null;
   let quiet: NodeJS.Timeout | undefined;
   let turn: Promise<unknown> = Promise.resolve();
   let retryMs = RETRY_FIRST_MS;
@@ -96,7 +96,7 @@ export function scpiLink(address: Address, onChange: () => void, answerMs = ANSW
   };
   const fail = (next: LinkState): void => {
     clearTimeout(quiet);
-    heard = null;
+    unread = null;
     waiting?.failed(new LinkError(next));
     waiting = null;
   };
@@ -141,18 +141,18 @@ export function scpiLink(address: Address, onChange: () => void, answerMs = ANSW
       if (state === 'ready') become('nonsense');
       return;
     }
-    if (heard !== null) {
-      heard = null;
+    if (unread !== null) {
+      unread = null;
       clearTimeout(quiet);
       become('nonsense');
       fail('nonsense');
       return;
     }
-    heard = line;
+    unread = line;
     quiet = setTimeout(() => {
       const { done } = waiting ?? {};
       waiting = null;
-      heard = null;
+      unread = null;
       unasked = 0;
       done?.(line);
     }, QUIET_MS);
@@ -176,7 +176,7 @@ export function scpiLink(address: Address, onChange: () => void, answerMs = ANSW
       }
       const late = setTimeout(() => {
         clearTimeout(quiet);
-        heard = null;
+        unread = null;
         waiting = null;
         become('slow');
         failed(new LinkError('slow'));

@@ -9,7 +9,7 @@ import { appendAll, isOfItsJobAlone, isOneLine, type Outcome, type Report } from
 import { ReadForEvents } from './event-context.js';
 
 /**
- * Takes an event that was reported: it is on the disk when it is answered, and then told to every device.
+ * Takes an event that was reported: it is on the disk when it is answered, and then sent to every device.
  *
  * @throws HttpProblem as {@link appendAll} tells
  */

@@ -102,14 +102,14 @@ const NAMED_HERE: readonly string[] = ['callNumber', 'vehicleId', 'fitted', 'van
 
 /** Fields of a resent event that differ from the log, as a device has them. */
 function differences(stood: JobEvent, reported: JobEvent): string[] {
-  const told = (event: JobEvent): Readonly<Record<string, unknown>> => {
+  const factsOf = (event: JobEvent): Readonly<Record<string, unknown>> => {
     const data = Object.entries(event.data).filter(
       ([name, value]) => value !== undefined && !(event.type === 'job.opened' && NAMED_HERE.includes(name)),
     );
     const { type, by, at } = event;
     return { type, by, at, ...Object.fromEntries(data.map(([name, value]) => [`data.${name}`, value])) };
   };
-  const [a, b] = [told(stood), told(reported)];
+  const [a, b] = [factsOf(stood), factsOf(reported)];
   return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter(
     (name) => !isDeepStrictEqual(plain(a[name]), plain(b[name])),
   );
@@ -128,8 +128,12 @@ async function judgeReport(
   if (!isAlone && (!before?.supervisedBy || reported.type === 'job.supervised'))
     throw new HttpProblem(403, 'notSupervised');
   const heardAt = new Date(now.getTime() - heldMs).toISOString();
-  const { sentBy: _toldByDevice, ...told } = named;
-  const event = { ...told, heardAt: notBefore(before, heardAt), ...(sentBy && { sentBy }) } as JobEvent;
+  const { sentBy: _sentByDevice, ...reportedEvent } = named;
+  const event = {
+    ...reportedEvent,
+    heardAt: notBefore(before, heardAt),
+    ...(sentBy && { sentBy }),
+  } as JobEvent;
   return judge(tx, { ...context, job: before }, event);
 }
 
@@ -169,7 +173,7 @@ async function write(tx: Tx, read: ReadForEvents, judged: readonly Judged[]): Pr
  * Tells the open jobs of entries that were corrected in what hands rely on: their points, polarity, parking and plan were another
  * machine's. Call inside the transaction that corrects them.
  *
- * @returns what is to be told once it stands
+ * @returns the messages to send after the commit
  * @throws HttpProblem 409 while a clamp is on one of these machines
  */
 export async function identifyAgain(
@@ -177,7 +181,7 @@ export async function identifyAgain(
   modelIds: readonly string[],
   by: string,
 ): Promise<readonly Pick<EventTaken, 'event' | 'revision'>[]> {
-  const told: Pick<EventTaken, 'event' | 'revision'>[] = [];
+  const appended: Pick<EventTaken, 'event' | 'revision'>[] = [];
   const read = new ReadForEvents();
   for (const { id: jobId, callNumber, modelId } of await openJobsOn(tx, modelIds)) {
     const reported = { id: randomUUID(), jobId, by, type: 'model.identified', data: { modelId } } as const;
@@ -188,9 +192,9 @@ export async function identifyAgain(
     const at = notBefore(job, new Date().toISOString());
     const judged = await judge(tx, { ...context, job }, { ...reported, at, heardAt: at });
     await write(tx, read, [judged]);
-    told.push({ event: judged.event, revision: judged.kept.job.revision });
+    appended.push({ event: judged.event, revision: judged.kept.job.revision });
   }
-  return told;
+  return appended;
 }
 
 /** The batteries of the record that sit in a vehicle, where one of them is not what its model has; undefined where they are the same. */
@@ -207,7 +211,7 @@ async function fittedIn(
 
 /**
  * Completes a job that opens: its machine, and the kit of the van that its call says. A device without network knows neither the number of
- * its call nor the vehicle of a plate: the event is told both.
+ * its call nor the vehicle of a plate: the event gets both.
  *
  * @throws HttpProblem 404, 409
  */
@@ -221,7 +225,7 @@ async function opening(tx: Tx, event: JobEvent): Promise<{ context: EventContext
   const machine = await modelById(tx, event.data.modelId);
   if (!machine) throw notFound('machine', event.data.modelId);
   const kit = await kitOfVan(tx, vanId);
-  const { fitted: _toldByDevice, ...told } = event.data;
+  const { fitted: _sentByDevice, ...data } = event.data;
   const fitted = await fittedIn(tx, call.vehicleId, machine);
   return {
     context: {
@@ -236,7 +240,7 @@ async function opening(tx: Tx, event: JobEvent): Promise<{ context: EventContext
     named: {
       ...event,
       data: {
-        ...told,
+        ...data,
         callNumber: call.number,
         vehicleId: call.vehicleId,
         ...(fitted && { fitted }),

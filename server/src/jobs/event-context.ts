@@ -51,7 +51,7 @@ interface Row {
   readonly machine_version: string | null;
 }
 
-/** Versions of what is the whole house's: told once, with the first of the rows. */
+/** Versions of what is the whole house's: sent once, with the first of the rows. */
 interface HouseRow {
   /** By van: of all that it carries together. */
   readonly kit_versions: Readonly<Record<string, string>> | null;

@@ -257,7 +257,7 @@ function ofPlate(db: Db, typed: string): SQL | undefined {
   return sql`${jobs.vehicleId} = any(array(${owned}))`;
 }
 
-/** Rows behind the last of a page. @throws HttpProblem 400 for a cursor that no page told */
+/** Rows behind the last of a page. @throws HttpProblem 400 for a cursor that no page gave */
 function behind(cursor: string): SQL | undefined {
   const [at = '', id = ''] = cursor.split('_');
   const moment = new Date(at);

@@ -3,7 +3,7 @@ import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
-import { holderOf, requireSpeaker } from '../sign-in/door.js';
+import { holderOf, requireSpeaker } from '../sign-in/guard.js';
 import { readLog } from './repository.js';
 import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';

@@ -5,7 +5,7 @@ import { audit } from '../db/schema.js';
 
 const LINES_MOST = 200;
 
-/** Writes down what was done at the door, or with a lead's or a finder's rights. @param by null for somebody who did not sign in */
+/** Logs a sign-in act, or one with a lead's or a finder's rights. @param by null for somebody who did not sign in */
 export async function note(
   db: Db | Tx,
   by: string | null,

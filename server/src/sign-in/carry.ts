@@ -5,7 +5,7 @@ import { audit, crewSecrets, passkeys } from '../db/schema.js';
 import { isSignInRequired, setSignInRule } from './secrets.js';
 
 /**
- * Takes the door of a house along into another database that has its crew: PINs as their hashes, passkeys, what was done, and whether it is
+ * Takes the sign-in data of a house along into another database that has its crew: PINs as their hashes, passkeys, what was done, and whether it is
  * shut. It goes from database to database alone: no file of a house holds what opens it. Whoever is signed in signs in anew.
  */
 export async function carrySignIn(from: Db, to: Tx): Promise<void> {

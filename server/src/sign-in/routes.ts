@@ -18,7 +18,7 @@ import type { StreamHub } from '../http/stream-hub.js';
 import type { Reach } from '../http/reach.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { newestNotes, note } from './audit.js';
-import type { SignInRule } from './door.js';
+import type { SignInRule } from './guard.js';
 import { addPasskey, askForNewPasskey, askForPasskey, passkeysOf, provenByPasskey } from './passkeys.js';
 import { hashOfPin } from './pin.js';
 import { hasPin, provenByPin, setSignInRule, setPin, whoHasPins } from './secrets.js';
@@ -38,19 +38,19 @@ import { serve } from '../http/serve.js';
 
 export interface SignInParts {
   readonly database: Database;
-  readonly door: SignInRule;
+  readonly rule: SignInRule;
   readonly hub: StreamHub;
-  /** A house that is reached from other machines keeps its door shut. */
+  /** A house that other machines reach keeps sign-in on. */
   readonly reach: Reach;
 }
 
-/** The door: who comes in on which device, with what they prove it, and who looks after that. */
-export function signInRoutes({ database, door, hub, reach }: SignInParts): Router {
+/** Sign-in: who comes in on which device, with what they prove it, and who looks after that. */
+export function signInRoutes({ database, rule: rule, hub, reach }: SignInParts): Router {
   const { db, write } = database;
   const router = Router();
 
   const stateOn = async (deviceHash: string | null): Promise<SignInState> => {
-    const required = await door.isShut();
+    const required = await rule.isShut();
     const here = required ? await signedInOn(db, deviceHash) : [];
     const holder = holderIn(here) ?? null;
     const isKnown = required && (await isDeviceKnown(db, deviceHash));
@@ -73,12 +73,12 @@ export function signInRoutes({ database, door, hub, reach }: SignInParts): Route
     response.json(await stateOn(deviceHash));
   };
 
-  /** The asker, with the right to see others: while the door is open, the name that the request gives. */
+  /** The asker, with the right to see others: without sign-in, the name that the request gives. */
   const asker = async (
     deviceHash: string | null,
     by: string | null,
   ): Promise<{ crewId: string | null; isLead: boolean }> => {
-    if (await door.isShut()) {
+    if (await rule.isShut()) {
       const holder = holderIn(await signedInOn(db, deviceHash))!;
       return { crewId: holder.crewId, isLead: holder.role === 'crew-lead' };
     }
@@ -92,7 +92,7 @@ export function signInRoutes({ database, door, hub, reach }: SignInParts): Route
     const whose = isLead ? null : crewId;
     const crewNow = await whoHasPins(db);
     return {
-      required: await door.isShut(),
+      required: await rule.isShut(),
       crew: crewNow
         .filter(({ id }) => isLead || id === crewId)
         .map(({ id, hasPin: has, lockedUntil }) => ({
@@ -150,7 +150,7 @@ export function signInRoutes({ database, door, hub, reach }: SignInParts): Route
       // The person who shuts it stands inside.
       if (required) await takeDevice(tx, deviceHash, crewId, request.get('user-agent') ?? '');
     });
-    door.look();
+    rule.look();
     response.json(await houseFor(deviceHash, crewId));
     hub.startOver();
   });
@@ -178,8 +178,8 @@ export function signInRoutes({ database, door, hub, reach }: SignInParts): Route
   });
   serve(router, 'POST /api/sign-in/passkeys', async (request, response) => {
     const { by, name, answer } = parseNewPasskey(request.body);
-    // A way in is made only by whoever came in: while the door is open, anybody could make one under any name.
-    if (!(await door.isShut())) throw new HttpProblem(409, 'passkeysNeedSignIn');
+    // A way in is made only by whoever came in: without sign-in, anybody could make one under any name.
+    if (!(await rule.isShut())) throw new HttpProblem(409, 'passkeysNeedSignIn');
     await addPasskey(database, request, deviceFor(request, response), { crewId: by, name, answer });
     await note(db, by, 'passkey-added', by);
     response.status(201).json(await houseFor(deviceOf(request), by));

@@ -139,7 +139,7 @@ const strangers = (() => {
 const lockedOut = (until: Date): HttpProblem =>
   new HttpProblem(429, 'lockedOut', { params: [Math.ceil((until.getTime() - Date.now()) / MINUTE_MS)] });
 
-/** A shut door must have somebody who can open it. @throws HttpProblem 409 when no other lead with a PIN would be left */
+/** With sign-in on, one lead must be able to switch it off. @throws HttpProblem 409 when no other lead with a PIN would be left */
 export async function requireOtherLead(tx: Tx, crewId: string): Promise<void> {
   if (!(await isSignInRequired(tx))) return;
   const [other] = await tx

@@ -88,7 +88,7 @@ export async function signedInOn(db: Db, deviceHash: string | null): Promise<Sig
 /** Returns the holder of the device. */
 export const holderIn = (here: readonly SignedIn[]): SignedIn | undefined => here.find(({ holds }) => holds);
 
-/** Whether somebody ever signed in on a device: only then it is told who works here. */
+/** Whether somebody ever signed in on a device: only then does it get the names of the crew. */
 export async function isDeviceKnown(db: Db, deviceHash: string | null): Promise<boolean> {
   if (deviceHash === null) return false;
   const [row] = await db

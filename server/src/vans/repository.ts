@@ -58,7 +58,7 @@ export async function requireVan(db: Db | Tx, id: string): Promise<void> {
   if (!row) throw notFound('van', id);
 }
 
-/** The van that a call is worked from when nobody was told: the first on the road, by name. */
+/** The van that a call is worked from when none is named: the first on the road, by name. */
 export async function firstVan(db: Db | Tx): Promise<string> {
   const [row] = await db
     .select({ id: vans.id })

@@ -46,7 +46,7 @@ export const appConfig: ApplicationConfig = {
       routes,
       withComponentInputBinding(),
       // A part of the application that is not there any more belongs to an older version of it.
-      withNavigationErrorHandler(() => inject(Versions).reloadWanted()),
+      withNavigationErrorHandler(() => inject(Versions).askForReload()),
     ),
     provideStore(),
     provideState(sessionFeature),

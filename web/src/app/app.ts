@@ -34,7 +34,7 @@ const CLOCK_MS = 60_000;
   host: { '(document:keydown)': 'onKey($event)' },
   template: `
     <vt-top-bar />
-    @if (versions.wanted(); as why) {
+    @if (versions.reloadReason(); as why) {
       <div class="bar" role="status">
         <span>{{ why === 'newer' ? t.aNewerVersionIsHereReload : t.aPartOfTheApplicationCould }}</span>
         <button type="button" class="key" (click)="versions.reload()">{{ t.reload }}</button>
@@ -46,10 +46,10 @@ const CLOCK_MS = 60_000;
         {{ t.thisDeviceCannotKeepTapsThey }}
       </div>
     }
-    @if (wanted()) {
+    @if (signInRequest()) {
       <div class="bar" role="alert">
         <span>{{ signInText() }}</span>
-        <button type="button" class="key" (click)="signIn()">{{ door.signIn }}</button>
+        <button type="button" class="key" (click)="signIn()">{{ signInBar.signIn }}</button>
       </div>
     }
     <main><router-outlet /></main>
@@ -76,7 +76,7 @@ const CLOCK_MS = 60_000;
 })
 export class App {
   protected readonly t = T;
-  protected readonly door = SIGN_IN_BAR;
+  protected readonly signInBar = SIGN_IN_BAR;
 
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;
@@ -89,14 +89,14 @@ export class App {
   private readonly signInSlice = this.store.selectSignal(signInFeature.selectSignInState);
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
   private readonly waiting = this.store.selectSignal(deviceFeature.selectWaiting);
-  protected readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
-  /** A device of a house without sign-in is told once whose hands it is in. */
+  protected readonly signInRequest = this.store.selectSignal(signInFeature.selectRequest);
+  /** A device of a house without sign-in learns once whose hands it is in. */
   private readonly asksWho = computed(() => {
     const { isSettled, state } = this.signInSlice();
     return this.hasNoName() && isSettled && !state?.required;
   });
   protected readonly signInText = computed(() => {
-    const member = this.crew().find(({ id }) => id === this.wanted()?.crewId);
+    const member = this.crew().find(({ id }) => id === this.signInRequest()?.crewId);
     const isHere = this.signInSlice().state?.crewId != null;
     if (!member || !isHere) return SIGN_IN_BAR.signInToGoOn;
     const hasTaps = this.waiting().some(({ by }) => by === member.id);
@@ -105,7 +105,7 @@ export class App {
   private readonly now = ticker(CLOCK_MS);
   private readonly isBySensor = computed(() => this.settings().lightBySensor && hasLightSensor());
 
-  /** Open while somebody is wanted at the door. */
+  /** Open while a sign-in is asked for. */
   private signInDialog: NgbModalRef | null = null;
 
   constructor() {
@@ -128,7 +128,7 @@ export class App {
     });
     // Outside a job nothing goes on before; in one the bar waits until the hands are free.
     effect(() => {
-      if (!this.wanted()) this.signInDialog?.close();
+      if (!this.signInRequest()) this.signInDialog?.close();
       else if (untracked(this.jobId) === null) untracked(() => void this.signIn());
     });
     effect(() => {
@@ -154,7 +154,7 @@ export class App {
     // The first page does without requests that few devices make, each once a day.
     const { SignInDialog } = await import('./shell/sign-in-dialog');
     // Somebody may have come in while it was fetched.
-    if (this.wanted() && !this.modals.hasOpenModals())
+    if (this.signInRequest() && !this.modals.hasOpenModals())
       this.signInDialog = this.modals.open(SignInDialog, {
         ariaLabelledBy: 'sign-in-title',
         centered: true,

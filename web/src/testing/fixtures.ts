@@ -164,7 +164,7 @@ export function workOf(events: readonly JobEvent[], change: Partial<ReturnType<t
   return { ...detail, rules, job, machine: situation.machine, situation };
 }
 
-/** A shut door, with nobody in on this device. */
+/** Sign-in on, with nobody in on this device. */
 export const signInState = (more: Partial<SignInState>): SignInState => ({
   ...{ required: true, crewId: null, role: null, signedIn: [], names: [] },
   ...more,

@@ -33,8 +33,8 @@ export interface CheckRow {
   /** Read at one battery of a string by itself; read once for all, it tells of the weakest. */
   readonly isOfBattery?: boolean;
   /** Adds nothing once this one was read battery by battery. */
-  readonly toldBy?: string;
-  /** Told by the driver unasked, or not at all: it is entered at will and never proposed. */
+  readonly shownBy?: string;
+  /** The driver says it unasked or never: it is entered at will and never proposed. */
   readonly isVolunteered?: boolean;
   /** It is read while the engine runs or the converter works, or with everything off; left out: either way. */
   readonly when?: 'running' | 'still';

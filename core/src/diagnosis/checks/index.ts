@@ -34,7 +34,7 @@ export const CHECK_IDS = Object.keys(ROWS) as CheckId[];
 /** One check with its id. */
 export interface Check extends CheckRow {
   readonly id: CheckId;
-  readonly toldBy?: CheckId;
+  readonly shownBy?: CheckId;
   readonly partOf?: CheckId;
 }
 

@@ -19,22 +19,22 @@ function symptomChances(hidden: HiddenMachine, profile: DiagnosisProfile): reado
     'brisk-no-fire': [0.01, 0.01, 0.01, 0.02, 0.92, 0.01, 0.01, 0.01],
     starts: [0.05, 0.05, 0.05, 0.2, 0.1, 0.45, 0.09, 0.01],
   };
-  // A fault that empties the battery again and again is also told as such.
-  const told = isRecurrent
+  // A fault that empties the battery again and again is also reported as such.
+  const bySilence = isRecurrent
     ? row[look].map((share, i) => share * 0.75 + (i === 5 ? 0.2 : i === 6 ? 0.05 : 0))
     : row[look];
-  return silencesTold(told, lampsAtKey(hidden, profile) !== 'go-out');
+  return silenceChances(bySilence, lampsAtKey(hidden, profile) !== 'go-out');
 }
 
-/** Silence is told with the dash dead or with its lamps bright; one in ten is told the other way round. */
-function silencesTold([silence, ...others]: readonly number[], isBright: boolean): readonly number[] {
+/** Drivers report silence with the dash dead or with its lamps bright; one in ten reports the wrong one. */
+function silenceChances([silence, ...others]: readonly number[], isBright: boolean): readonly number[] {
   const bright = isBright ? 0.9 : 0.1;
   return [silence! * (1 - bright), silence! * bright, ...others];
 }
 
 function wakingSymptoms(hidden: HiddenMachine, profile: DiagnosisProfile): readonly number[] {
   const isDead = hidden.open || restVoltsOf(hidden, profile)[0]! < 11.5;
-  return silencesTold(wakingRow(hidden, isDead), !isDead);
+  return silenceChances(wakingRow(hidden, isDead), !isDead);
 }
 
 function wakingRow(hidden: HiddenMachine, isDead: boolean): readonly number[] {
@@ -52,7 +52,7 @@ function wakingRow(hidden: HiddenMachine, isDead: boolean): readonly number[] {
   }
 }
 
-/** How the lamps at the key are told, by what they truly do. */
+/** Reports of the lamps at the key, by their true behaviour. */
 const LAMPS_ROWS: Record<LampsAtKey, readonly number[]> = {
   'go-out': [0.84, 0.13, 0.03],
   dim: [0.15, 0.7, 0.15],

@@ -70,7 +70,7 @@ export const OF_METER = {
   },
   'string-balance': {
     when: 'still',
-    toldBy: 'rest',
+    shownBy: 'rest',
     minutes: 0.8,
     needs: 'meter',
     fits: ({ systemVolts }) => systemVolts === 24,

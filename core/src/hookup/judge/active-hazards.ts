@@ -138,7 +138,7 @@ export function newHazards(
     return !was || severityRank(h) > severityRank(was) || (h.amps ?? 0) > WORSE_FACTOR * (was.amps ?? 0);
   });
 }
-/** Amps grown by this much make an old hazard news again. */
+/** Amps grown by this much make an old hazard new again. */
 const WORSE_FACTOR = 1.2;
 
 /** Returns the end of the hook-up as planned: a wrong clamp carries no current yet, but will. */

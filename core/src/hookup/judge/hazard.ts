@@ -61,7 +61,7 @@ export const HAZARDS = [
   'source-tripped',
 ] as const;
 export type HazardCode = (typeof HAZARDS)[number];
-/** A note is told; a watch asks for care; nothing severe is ever part of an order. */
+/** A note is shown; a watch asks for care; nothing severe is ever part of an order. */
 export const SEVERITIES = ['note', 'watch', 'severe'] as const;
 export type Severity = (typeof SEVERITIES)[number];
 

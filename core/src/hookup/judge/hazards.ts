@@ -41,9 +41,9 @@ export function hazardsWired(
   rules: HouseRules,
 ): Hazard[] {
   const worst = new Map<HazardCode, Hazard>();
-  for (const told of storiesOf(scene))
-    for (const found of judged(told.scene, state, action, rules)) {
-      const h = told.story ? { ...found, story: told.story } : found;
+  for (const possible of storiesOf(scene))
+    for (const found of judged(possible.scene, state, action, rules)) {
+      const h = possible.story ? { ...found, story: possible.story } : found;
       const known = worst.get(h.code);
       if (!known || isWorse(h, known)) worst.set(h.code, h);
     }
@@ -60,7 +60,7 @@ export function asIsWired(
   return judged(scene, state, action, rules).sort((a, b) => severityRank(b) - severityRank(a));
 }
 
-/** Worse by its severity, or, beyond a mere note, told at a figure that is plainly larger. */
+/** Worse by its severity, or, beyond a mere note, found at a plainly larger figure. */
 const isWorse = (a: Hazard, b: Hazard): boolean =>
   severityRank(a) !== severityRank(b)
     ? severityRank(a) > severityRank(b)

@@ -17,7 +17,7 @@ const isOnStud = ({ machine }: HookupScene, { pointId }: { readonly pointId: str
 const NOTHING_AMPS = 0.05;
 /** Volts apart from which a closed loop must carry something, V. */
 const APART_VOLTS = 0.1;
-/** A slip that carries less is not told, A. */
+/** A slip that carries less is not shown, A. */
 const SLIP_AMPS = 1;
 
 /** Returns the hazards of an action by the way things stand, beside those of its contact. */

@@ -19,16 +19,16 @@ export const STORIES = ['strong-battery', 'cells-shorted', 'uneven-string'] as c
 export type Story = (typeof STORIES)[number];
 
 /** A way that the scene may be without any reading being wrong. */
-export interface ToldScene {
+export interface PossibleScene {
   readonly scene: HookupScene;
   /** Null for the likeliest. */
   readonly story: Story | null;
 }
 
 /** The likeliest scene, and the worst for the person who joins something to it, where they differ. */
-export function storiesOf(scene: HookupScene): readonly ToldScene[] {
+export function storiesOf(scene: HookupScene): readonly PossibleScene[] {
   const { beliefs, models } = scene.batteries;
-  const told = (story: Story, worse: readonly (ModelBattery | null)[]): ToldScene[] =>
+  const sceneWith = (story: Story, worse: readonly (ModelBattery | null)[]): PossibleScene[] =>
     worse.every((model) => model === null)
       ? []
       : [
@@ -42,18 +42,18 @@ export function storiesOf(scene: HookupScene): readonly ToldScene[] {
         ];
   return [
     { scene, story: null },
-    ...told(
+    ...sceneWith(
       'strong-battery',
       beliefs.map((belief, i) => strongModel(belief, models[i]!, scene.tempC)),
     ),
-    ...told(
+    ...sceneWith(
       'cells-shorted',
       beliefs.map((belief, i) => shortedModel(belief, models[i]!, scene.tempC)),
     ),
     ...beliefs.flatMap((belief, old) => {
       // A battery that still has charge has too few ohms to take more than its share.
       if (beliefs.length < 2 || belief.overDischargedVolts === undefined) return [];
-      return told(
+      return sceneWith(
         'uneven-string',
         beliefs.map((fellow, i) =>
           i === old

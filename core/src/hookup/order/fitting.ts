@@ -44,7 +44,7 @@ export interface FittingOrderStep {
   readonly otherWayAmps: number | null;
 }
 
-/** Makes whose control unit must be told of a new battery: it doses the charge by age and kind. */
+/** Makes whose control unit must be taught a new battery: it doses the charge by age and kind. */
 function mustBeTaught({ chemistry }: MachineBattery['rating']): boolean {
   return chemistry === 'efb' || chemistry === 'agm' || chemistry === 'lfp';
 }
@@ -112,7 +112,7 @@ export function fittingOrder(
 /** Done for a new battery only. */
 const OF_A_NEW_ONE: readonly FittingStep[] = ['fill-cells', 'balance-cells', 'cut-off', 'teach', 'mark-date'];
 
-/** The same order for a battery that goes back in once it is charged: no date is stamped, and no control unit is told. */
+/** The same order for a battery that goes back in once it is charged: no date is stamped, and no control unit is taught. */
 export const takeOutOrder = (...of: Parameters<typeof fittingOrder>): FittingOrderStep[] =>
   fittingOrder(...of).filter(({ step }) => !OF_A_NEW_ONE.includes(step));
 

@@ -7,7 +7,7 @@ import {
   pointOf,
   startsByWaking,
 } from '../../machine/index.js';
-import type { HouseRules, RuleKey } from '../../rules/index.js';
+import type { HouseRuleKey, HouseRules } from '../../rules/index.js';
 import type { Confirmation, HookupAction } from '../actions.js';
 import { PACK_END, SPARE_POSTS } from '../judge/state.js';
 
@@ -62,7 +62,7 @@ export interface HookupStep {
   readonly action: HookupAction;
   readonly reason: StepReason;
   /** The house rule that decides, when one does. */
-  readonly rule?: RuleKey;
+  readonly rule?: HouseRuleKey;
   /** Minutes, for a wait. */
   readonly minutes?: number;
   /** The machine's plus is on its body: what is usually red is black here. */
@@ -351,6 +351,6 @@ function confirm(what: Confirmation, reason: StepReason): HookupStep {
   return { action: { kind: 'confirm', what }, reason };
 }
 
-function attach(clamp: ClampId, pointId: string, reason: StepReason, rule?: RuleKey): HookupStep {
+function attach(clamp: ClampId, pointId: string, reason: StepReason, rule?: HouseRuleKey): HookupStep {
   return { action: { kind: 'attach', clamp, pointId }, reason, ...(rule && { rule }) };
 }

@@ -1,5 +1,5 @@
 import { hasLooseLeads } from '../../plan/index.js';
-import type { HouseRules, RuleKey } from '../../rules/index.js';
+import type { HouseRuleKey, HouseRules } from '../../rules/index.js';
 import { pointOf } from '../../machine/index.js';
 import { type Hazard, severityRank } from '../judge/hazard.js';
 import { hookupOrder, type HookupStep } from './order.js';
@@ -8,7 +8,7 @@ import type { HookupScene } from '../judge/state.js';
 
 /** A house rule that an order does not keep. */
 export interface Overruled {
-  readonly rule: RuleKey;
+  readonly rule: HouseRuleKey;
   /** The hazard that comes with keeping it; null where this machine has no place for it. */
   readonly hazard: Hazard | null;
 }

@@ -102,7 +102,7 @@ function safestRest(
   const retold = (sequence: readonly HookupStep[]): HookupStep[] =>
     sequence.map((step, i) => ({
       ...step,
-      reason: retoldReason(scene, step, [...on, ...sequence.slice(0, i).map(clampOf)], rules),
+      reason: reasonNow(scene, step, [...on, ...sequence.slice(0, i).map(clampOf)], rules),
     }));
   const ways = sound.map((sequence) => [...before, ...(isLoose ? retold(sequence) : sequence), ...behind]);
   return cheapest(scene, ways, state, rules);
@@ -118,7 +118,7 @@ type AttachAction = Extract<HookupAction, { kind: 'attach' }>;
 const clampOf = ({ action }: HookupStep): ClampId => (action as AttachAction).clamp;
 
 /** The reason of a loose clamp after what is on by then. */
-function retoldReason(
+function reasonNow(
   { machine, option }: HookupScene,
   step: HookupStep,
   on: readonly ClampId[],

@@ -113,7 +113,7 @@ export function permutations<T>(list: readonly T[]): T[][] {
 /**
  * The safest order that the house rules allow, by what the circuit says of each step, hooking up and clearing; the usual one where
  * nothing is safer. Where every allowed order has a severe step, safety outranks the school: other sequences are tried, then the
- * ground point. A severe step that is left is told: then it is not joined at all.
+ * ground point. A severe step that is left is shown: then it is not joined at all.
  *
  * @param waitMinutes charging before the crank, as the plan has it; 0 for none
  * @example

@@ -151,7 +151,7 @@ export interface EventData {
     /** The battery of a string that it was read at by itself. */
     readonly battery?: number;
   };
-  /** A look, or what was told, was wrong and counts no longer; what was measured stays in the log. */
+  /** A look or an answer was wrong and counts no longer; what was measured stays in the log. */
   'finding.withdrawn': { readonly check: CheckId };
   /** Mended on the spot: what showed it counts as it was before, and is read again. */
   'repair.made': Repair;

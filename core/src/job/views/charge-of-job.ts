@@ -29,7 +29,7 @@ export interface ChargeChoice {
   readonly unfit: UnfitCharge | null;
 }
 
-/** How a battery of this job is charged: the least charged one unless told otherwise. */
+/** How a battery of this job is charged: the least charged one by default. */
 export function chargePlanOfJob(situation: Situation, battery?: number): ChargePlan {
   const { machine, batteries, restVolts, tempC, coldestC, rules, record } = situation;
   const { socs, beliefs, weakest } = batteries;

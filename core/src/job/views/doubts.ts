@@ -28,18 +28,18 @@ const METER_VOLTS = 0.05;
 const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
 
 /** The part of a job that doubts rest on. */
-type Told = Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan' | 'lifts'>;
+type JobRecord = Pick<Job, 'readings' | 'attempts' | 'everConnected' | 'plan' | 'lifts'>;
 
 /**
  * A reading that contradicts the log is asked for again and stands only when a second one says the same. What contradicts is held against
  * readings that stand: a doubted one makes no other doubtful. Null when it stands.
  */
-export function doubtOf(job: Told, machine: Machine, reading: Reading): Doubt | null {
+export function doubtOf(job: JobRecord, machine: Machine, reading: Reading): Doubt | null {
   return doubtsOf(job, machine)[job.readings.indexOf(reading)] ?? null;
 }
 
 /** The doubt on each reading, in their order. */
-function doubtsOf(job: Told, machine: Machine): (Doubt | null)[] {
+function doubtsOf(job: JobRecord, machine: Machine): (Doubt | null)[] {
   const accepted: Reading[] = [];
   return job.readings.map((reading) => {
     const found = contradictionOf(job, accepted, machine, reading);
@@ -49,7 +49,7 @@ function doubtsOf(job: Told, machine: Machine): (Doubt | null)[] {
   });
 }
 
-function isConfirmed({ readings }: Told, machine: Machine, reading: Reading, doubt: Doubt): boolean {
+function isConfirmed({ readings }: JobRecord, machine: Machine, reading: Reading, doubt: Doubt): boolean {
   const apart = doubt === 'too-soon' || doubt === 'surface-charge' ? BURN_OFF_MINUTES : 0;
   return readings.some(
     (r) =>
@@ -63,7 +63,7 @@ function isConfirmed({ readings }: Told, machine: Machine, reading: Reading, dou
 
 /** @param earlier readings before it that stand */
 function contradictionOf(
-  job: Told,
+  job: JobRecord,
   earlier: readonly Reading[],
   machine: Machine,
   reading: Reading,

@@ -15,7 +15,7 @@ import { drainAmps, currentVerdict } from './queries.js';
 import { roadOfJob } from './road-of-job.js';
 import type { Situation } from '../situation.js';
 
-/** One thing that the owner of a vehicle is told, with its figures. */
+/** One piece of advice for the owner of a vehicle, with its figures. */
 export type Advice =
   | { readonly id: 'leave-it' }
   | { readonly id: 'drive-now'; readonly drive: DriveAdvice }

@@ -94,7 +94,7 @@ export function waysInput(
     mayRoll: rollingOfJob(job, situation).allowed,
     restMinutes: restSecondsLeft(job, at, rules) / 60,
     joinedOptionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
-    tries: [...toldTries(job, alone, read.beliefs), ...triesOf(job, cases, alone, read.beliefs)],
+    tries: [...triesMade(job, alone, read.beliefs), ...triesOf(job, cases, alone, read.beliefs)],
   };
 }
 
@@ -190,7 +190,7 @@ const OUTCOME_OF_SYMPTOM: Partial<Record<Symptom, AttemptOutcome>> = {
 };
 
 /** The driver tried it by itself before anybody came: that is a try like any other, until something was mended or charged since. */
-function toldTries(job: Job, alone: PlanCase, read: readonly BatteryBelief[]): TryMade[] {
+function triesMade(job: Job, alone: PlanCase, read: readonly BatteryBelief[]): TryMade[] {
   const [symptom] = job.symptoms;
   const outcome = symptom && OUTCOME_OF_SYMPTOM[symptom];
   const isChanged = job.repairs.length > 0 || job.replaced.length > 0 || job.charged?.chargeOnly;

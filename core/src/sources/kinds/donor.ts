@@ -1,6 +1,6 @@
 import { parameter } from '../../quantities/index.js';
 import type { BatteryRating } from '../../battery/index.js';
-import type { DonorRevsSchool } from '../../rules/index.js';
+import type { SchoolOf } from '../../rules/index.js';
 import type { KitKind } from '../kit-kind.js';
 import { seriesOf } from '../series.js';
 import type { SourceModel } from '../source-model.js';
@@ -52,7 +52,7 @@ export function donorSource(
   donor: DonorKit,
   engineRunning: boolean,
   tempC: number,
-  revs: DonorRevsSchool = 'idle',
+  revs: SchoolOf<'donorRevs'> = 'idle',
 ): SourceModel {
   const batteries = donor.systemVolts / 12;
   const batteryTempC = engineRunning ? tempC + DONOR_WARMER_C : tempC;

@@ -15,7 +15,7 @@ export interface LeadPackKit extends KeptCharge, TriedPack {
   readonly leads: LeadSet;
 }
 
-/** A lead-acid pack at its chosen output, as its tries have told of it. */
+/** A lead-acid pack at its chosen output, as its tries have shown it. */
 export function leadPackSource(pack: LeadPackKit, output: 12 | 24, tempC: number): SourceModel {
   const source = seriesOf(pack.battery, pack.soc, output / 12, tempC);
   return { ...source, ohms: source.ohms * triedFactor(pack) };

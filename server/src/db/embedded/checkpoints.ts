@@ -10,7 +10,7 @@ const MOST_MINUTES = 15;
 /**
  * The embedded database makes no checkpoint by itself while it runs: its log would grow until it is closed, and so would the time of a
  * start after a power cut. One is made when the log has grown, and by time.
- * One that fails leaves the log as it was, and the next is tried; what the disk refuses is told by its sync.
+ * One that fails leaves the log as it was, and the next is tried; its sync reports a failing disk.
  *
  * @returns ends it
  */

@@ -42,7 +42,7 @@ export const exchangeOf =
 /**
  * Opens the embedded database of a folder in a thread of its own.
  *
- * @param onLost told when the disk refuses what is written, or the thread is gone: nothing may be acknowledged any more
+ * @param onLost called when the disk refuses what is written, or the thread is gone: nothing may be acknowledged any more
  * @throws Error as the database says it; with the `code` of the disk's refusal where there is one
  */
 export async function openEmbedded(pgFolder: string, onLost: (error: Error) => void): Promise<Embedded> {

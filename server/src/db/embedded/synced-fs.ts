@@ -16,7 +16,7 @@ interface SyncedModule {
  * A data folder whose syncs reach the disk. The database as it is packed leaves them out; with them in, PostgreSQL orders its own writes:
  * what is committed is on the disk before the commit is answered, and so are checkpoints and recovery.
  *
- * @param onFailed told when the disk refuses a sync. What the disk then holds is not known, so nothing may be acknowledged any more.
+ * @param onFailed called when the disk refuses a sync. What the disk then holds is not known, so nothing may be acknowledged any more.
  */
 export class SyncedFS extends NodeFS {
   constructor(

@@ -164,7 +164,7 @@ export class BatteriesPage {
   );
 
   constructor() {
-    this.store.dispatch(kitCopy.wanted());
+    this.store.dispatch(kitCopy.requested());
   }
 
   protected vanName(id: string): string {

@@ -84,7 +84,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       @if (fitting()) {
         <vt-fit-into (chosen)="fit($event)" />
       }
-      <p class="told">{{ told() }}</p>
+      <p class="told">{{ outlook() }}</p>
       @if (hasFigures()) {
         <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
         <p class="dim">
@@ -224,7 +224,7 @@ export class BatteryPage {
   protected readonly newestFirst = computed(() => [...(this.record()?.entries ?? [])].reverse());
   protected readonly movesBack = computed(() => [...(this.record()?.moves ?? [])].reverse());
   /** When it falls under what its machine needs, with its doubt. */
-  protected readonly told = computed(() => {
+  protected readonly outlook = computed(() => {
     const trend = this.trend();
     const { needShare, coldC } = this.record()!;
     if (!trend) return T.testItOnceAndItsTrend;
@@ -247,7 +247,7 @@ export class BatteryPage {
   });
 
   constructor() {
-    this.store.dispatch(kitCopy.wanted());
+    this.store.dispatch(kitCopy.requested());
   }
 
   protected vanName(id: string): string {

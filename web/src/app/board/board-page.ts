@@ -281,18 +281,18 @@ export class BoardPage {
   private readonly now = ticker(20_000);
 
   private readonly opener = inject(OpenJob);
-  private readonly told = this.store.selectSignal(boardCopy.selectCopy);
+  private readonly copy = this.store.selectSignal(boardCopy.selectCopy);
   private readonly device = this.store.selectSignal(deviceFeature.selectDeviceState);
-  /** Jobs that were opened here and that the server has not heard of, by the id of their call. */
+  /** Jobs that were opened here and that the server does not know yet, by the id of their call. */
   private readonly openedHere = signal<ReadonlyMap<string, JobSummary>>(new Map());
   protected readonly calls = computed(() =>
-    withUnsent(this.told(), this.device().errands, this.openedHere()),
+    withUnsent(this.copy(), this.device().errands, this.openedHere()),
   );
   protected readonly status = this.store.selectSignal(boardCopy.selectStatus);
   protected readonly problem = this.store.selectSignal(boardCopy.selectProblem);
   /** The call whose job is being opened. */
   protected readonly opening = signal<string | null>(null);
-  /** The call whose job could not be opened, and why: told in its row, where the tap was. */
+  /** The call whose job could not be opened, and why: shown in its row, where the tap was. */
   protected readonly refused = signal<{ readonly callId: string; readonly problem: string } | null>(null);
   private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly crewKnown = this.store.selectSignal(crewCopy.selectIsKnown);
@@ -314,7 +314,7 @@ export class BoardPage {
 
   constructor() {
     this.load();
-    this.store.dispatch(kitCopy.wanted());
+    this.store.dispatch(kitCopy.requested());
     // The reducer of a log comes with the jobs: the Board stands without it, but for a job that no server knows yet.
     effect(() => {
       const { waiting } = this.device();

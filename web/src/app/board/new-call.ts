@@ -208,12 +208,12 @@ export class NewCall {
     return Object.keys(faults).length > 0 ? { faults } : null;
   }
 
-  /** A fault that no field shows, told of the call as a whole. */
+  /** A fault that no field shows, of the call as a whole. */
   protected whole(): string | null {
     return faultsOf(this.form)[''] ?? null;
   }
 
-  /** Told at a field once hands were on it. */
+  /** Shown at a field after it was touched. */
   protected fault(key: 'place' | 'temp' | 'vehicle' | 'caller'): string | null {
     const { plate, phone } = this.form.controls;
     const control = key === 'vehicle' ? plate : key === 'caller' ? phone : this.form.controls[key];

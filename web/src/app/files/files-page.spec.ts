@@ -35,6 +35,6 @@ describe('FilesPage', () => {
     await new Promise((done) => setTimeout(done));
     await fixture.whenStable();
     expect(opened).toEqual([HOUSE_FILES[0]!]);
-    expect(said.map(({ type }) => type)).toEqual([crewCopy.wanted.type, kitCopy.wanted.type]);
+    expect(said.map(({ type }) => type)).toEqual([crewCopy.requested.type, kitCopy.requested.type]);
   });
 });

@@ -88,7 +88,7 @@ export class FilesPage {
   protected async bringIn(file: HouseFile): Promise<void> {
     await importInto(this.modals, file);
     // Every page knows the crew and the kit of the vans.
-    this.store.dispatch(crewCopy.wanted());
-    this.store.dispatch(kitCopy.wanted());
+    this.store.dispatch(crewCopy.requested());
+    this.store.dispatch(kitCopy.requested());
   }
 }

@@ -13,7 +13,7 @@ import { Choices } from '../shared/ui/choices';
 import { DRIVER_SAYS_DIALOG as T } from '@words/screens/job';
 
 /** The driver's account as it comes up: consumers left on, use, and earlier trouble. */
-const TOLD: readonly CheckId[] = [
+const DRIVER_CHECKS: readonly CheckId[] = [
   'ask-left-on',
   'ask-use',
   'ask-flats',
@@ -154,7 +154,7 @@ export class DriverSaysDialog {
     const work = this.work();
     if (!work) return [];
     const profile = profileOfJob(work.job, work.machine);
-    return TOLD.filter((check) => checkOf(check).fits?.(profile) ?? true).map((check) => ({
+    return DRIVER_CHECKS.filter((check) => checkOf(check).fits?.(profile) ?? true).map((check) => ({
       check,
       ask: FINDING_NAMES[check],
       given: work.job.findings[check] ?? null,

@@ -104,8 +104,8 @@ export class JobPage implements OnDestroy {
   private readonly letterKeys = this.store.selectSignal(settingsFeature.selectLetterKeys);
   protected readonly work = this.store.selectSignal(selectWork);
   protected readonly problem = this.store.selectSignal(jobFeature.selectProblem);
-  /** Somebody is wanted at the door, which the bar above tells. */
-  protected readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
+  /** A sign-in is asked for, which the bar above shows. */
+  protected readonly signInRequest = this.store.selectSignal(signInFeature.selectRequest);
   protected readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
   protected readonly rescue = this.store.selectSignal(selectRescue);
   private readonly options = this.store.selectSignal(selectOptions);

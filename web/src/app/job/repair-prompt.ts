@@ -8,7 +8,7 @@ import { repairStepWords } from '@words/earth-words';
 import { repairName } from '@words/repair-words';
 import { REPAIR_PROMPT as T } from '@words/screens/job';
 
-/** A slip that carries less is not told, A. */
+/** A slip that carries less is not shown, A. */
 const SLIP_TOLD_AMPS = 1;
 
 /** Goes through a repair with whoever makes it, with what to mind at each step. */

@@ -273,7 +273,7 @@ export class SomethingElseDialog {
     return [...new Set(lines)];
   });
 
-  /** The clamp that is told of: the first that is on, until another is picked. */
+  /** The clamp that is shown: the first that is on, until another is picked. */
   protected readonly picked = signal<ClampId | null>(null);
   protected readonly chosen = computed(
     () =>

@@ -171,7 +171,7 @@ export class StepCard {
   readonly step = input.required<HookupStep>();
   readonly work = input.required<Work>();
   readonly rescue = input.required<PlannedRescue>();
-  /** Told whether all of the step has been on the screen, and how to show what has not. */
+  /** Called with whether all of the step has been on the screen, and how to show what has not. */
   readonly seen = output<StepSeen>();
   /** The step after this one; null after the last. */
   readonly following = input.required<HookupStep | null>();

@@ -90,7 +90,7 @@ function placeWord(point: MachinePoint | null, pointId: string | null): string {
   }
 }
 
-/** Batteries of a string are told apart by the label the atlas gives them, less its sign. */
+/** Batteries of a string are distinguished by the label the atlas gives them, less its sign. */
 function labelWord({ label }: MachinePoint): string {
   const name = label.replace(/ ?[+-]$/, '');
   return `${name.charAt(0).toLowerCase()}${name.slice(1)} `;
@@ -121,5 +121,5 @@ export function actionDone(
   }
 }
 
-/** One step told from the next, whatever both are called. */
+/** Each step distinct from the next, even with one name. */
 export const stepKey = ({ action }: { readonly action: HookupAction }): string => JSON.stringify(action);

@@ -93,11 +93,11 @@ export const WaysStore = signalStore(
       try {
         for (const [pass, samples] of [WAY_SAMPLES, FINE_SAMPLES].entries()) {
           const found: Way[] = [];
-          let toldMs = -Infinity;
+          let shownMs = -Infinity;
           const onWay = async (way: Way, share: number): Promise<void> => {
             found.push(way);
-            if (performance.now() - toldMs < TELL_EVERY_MS) return;
-            toldMs = performance.now();
+            if (performance.now() - shownMs < TELL_EVERY_MS) return;
+            shownMs = performance.now();
             // Ways that were shown stay in place until the same way is there anew.
             const others = store.ways().filter((w) => pass === 1 && !found.some((f) => f.id === w.id));
             await store._tell({ ways: [...found, ...others], progress: (pass + share) / 2 });

@@ -11,7 +11,7 @@ const LOOK_EVERY_MS = 2_000;
 
 interface LinksState {
   readonly now: readonly InstrumentNow[];
-  /** The addresses, which a crew lead alone is told. */
+  /** The addresses, which only a crew lead sees. */
   readonly addresses: InstrumentAddresses | null;
   readonly isBusy: boolean;
   readonly problem: string | null;
@@ -27,14 +27,14 @@ export const InstrumentLinks = signalStore(
       patchState(store, { problem: problemText(error), isBusy: false });
       return EMPTY;
     };
-    const told = (addresses: InstrumentAddresses): void =>
+    const publish = (addresses: InstrumentAddresses): void =>
       patchState(store, { addresses, isBusy: false, problem: null });
     return {
       /** Looks how the lines stand, now and every so many ms. */
       look: rxMethod<number>(
         pipe(
           switchMap((everyMs) => timer(0, everyMs)),
-          // Without a server what was told last stands; the bar says that there is none.
+          // Without a server the last copy stands; the bar says that there is none.
           exhaustMap(() => api.instruments().pipe(catchError(() => EMPTY))),
           tap((now) => patchState(store, { now })),
         ),
@@ -43,7 +43,7 @@ export const InstrumentLinks = signalStore(
       tellTo: rxMethod<boolean>(
         switchMap((isLead) => {
           patchState(store, { addresses: null, problem: null });
-          return isLead ? api.instrumentAddresses().pipe(tap(told), catchError(failed)) : EMPTY;
+          return isLead ? api.instrumentAddresses().pipe(tap(publish), catchError(failed)) : EMPTY;
         }),
       ),
       link(instrument: Instrument, typed: string | null, by: string): void {
@@ -52,7 +52,7 @@ export const InstrumentLinks = signalStore(
         api
           .linkInstrument(instrument, { address, by })
           .pipe(catchError(failed))
-          .subscribe((addresses) => told(addresses));
+          .subscribe((addresses) => publish(addresses));
       },
       addressOf: (instrument: Instrument) =>
         store.addresses()?.addresses.find((one) => one.instrument === instrument) ?? null,

@@ -175,7 +175,7 @@ export class KitPage {
   protected readonly name = signal('');
 
   constructor() {
-    this.store.dispatch(kitCopy.wanted());
+    this.store.dispatch(kitCopy.requested());
   }
 
   protected marksOf(van: Van, kitItemId: string): readonly KitMark[] {

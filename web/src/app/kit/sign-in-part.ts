@@ -15,7 +15,7 @@ import { nameOf } from '@words/figures';
 import { When } from '../shared/ui/when';
 import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
 
-/** The house's door: whether it is required, who has a PIN or passkey, who is signed in, and the log of it. */
+/** Sign-in of the house: whether it is required, who has a PIN or passkey, who is signed in, and the log of it. */
 @Component({
   selector: 'vt-sign-in-part',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -181,7 +181,7 @@ export class CasePage {
     (this.world()?.log ?? []).map((happened) => ({
       at: Math.round(happened.atMinutes),
       // The first of its steps tells the cover that came off first.
-      text: [...(happened.opened ?? []).slice(0, 1), this.told(happened.action)].join(' '),
+      text: [...(happened.opened ?? []).slice(0, 1), this.resultText(happened.action)].join(' '),
       came: cameWords(happened),
       severity: happened.hazards[0]?.severity ?? null,
     })),
@@ -237,7 +237,7 @@ export class CasePage {
     if (world.verdict && !this.inExam()) void this.askTool();
   }
 
-  protected told(action: PracticeAction): string {
+  protected resultText(action: PracticeAction): string {
     return practiceActionWords(action, this.world()!.practice);
   }
 
@@ -318,14 +318,14 @@ export class CasePage {
     // The tool reads by its checks.
     if (isByHand(next)) return '';
     if (level === 'nudge') return T.nudgeOf[next.kind];
-    if (level === 'step') return this.told(next);
+    if (level === 'step') return this.resultText(next);
     switch (next.kind) {
       case 'check':
         return T.whyOf.check(FINDING_NAMES[next.check]);
       case 'fetch':
         return T.whyOf.fetch(optionWords(next.optionId, this.world()!.practice));
       case 'hands':
-        return T.whyOf.hands(this.told(next));
+        return T.whyOf.hands(this.resultText(next));
       case 'verdict':
         return T.whyOf.verdict(verdictTitle(next.verdict, next.suspect));
       default:

@@ -30,7 +30,7 @@ import { DEBRIEF as T } from '@words/screens/practice';
         <ul class="ruled">
           @for (risk of d.risks; track $index) {
             <li [class]="risk.hazard.severity === 'severe' ? 'tone-bad' : 'tone-watch'">
-              <span>{{ told(risk.what) }}{{ risk.takenBack ? ', ' + t.takenBack : '' }}</span>
+              <span>{{ actionText(risk.what) }}{{ risk.takenBack ? ', ' + t.takenBack : '' }}</span>
               <span>{{ why(risk.hazard) }}</span>
             </li>
           } @empty {
@@ -44,13 +44,13 @@ import { DEBRIEF as T } from '@words/screens/practice';
           @for (happened of world().log; track $index; let i = $index) {
             <li class="line">
               <span class="dim">{{ minutes(happened.atMinutes) }}</span>
-              <span>{{ told(happened) }}</span>
+              <span>{{ actionText(happened) }}</span>
               <span class="came">{{ came(happened) }}</span>
               @if (i > 0) {
                 <button
                   type="button"
                   class="key"
-                  [attr.aria-label]="t.playOn + ': ' + told(happened)"
+                  [attr.aria-label]="t.playOn + ': ' + actionText(happened)"
                   (click)="playFrom.emit(i)"
                 >
                   {{ t.playOn }}
@@ -66,7 +66,7 @@ import { DEBRIEF as T } from '@words/screens/practice';
           @for (happened of tool()?.log ?? []; track $index) {
             <li class="line">
               <span class="dim">{{ minutes(happened.atMinutes) }}</span>
-              <span>{{ told(happened) }}</span>
+              <span>{{ actionText(happened) }}</span>
               <span class="came">{{ came(happened) }}</span>
             </li>
           }
@@ -149,7 +149,7 @@ export class DebriefView {
     return codeOf(read, read.number + 1);
   });
 
-  protected told({ action }: Happened): string {
+  protected actionText({ action }: Happened): string {
     return practiceActionWords(action, this.world().practice);
   }
 

@@ -24,7 +24,7 @@ import { PracticeRecord } from './practice-record';
 /** A drill is meant to take so long, s. */
 const SECONDS = 60;
 
-/** One question after another, a minute each: what to do next, told right or wrong with the figures behind it. */
+/** One question after another, a minute each: what to do next, marked right or wrong with the figures behind it. */
 @Component({
   selector: 'vt-drill-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -227,13 +227,13 @@ export class DrillPage {
     this.given();
     return Object.fromEntries(
       DRILL_KINDS.map((kind) => {
-        const { next, passed } = this.record.standing(`drill-${kind}`);
+        const { next, passed } = this.record.progressOf(`drill-${kind}`);
         return [kind, next > 1 ? T.rightOf(passed, next - 1) : ''];
       }),
     );
   });
 
-  /** Told by a sign as well as by colour. */
+  /** Shown by a sign as well as by colour. */
   protected mark(at: number): string {
     const given = this.given();
     if (given === null) return '';
@@ -253,7 +253,7 @@ export class DrillPage {
   }
 
   private async ask(kind: DrillKind): Promise<void> {
-    const number = this.record.standing(`drill-${kind}`).next;
+    const number = this.record.progressOf(`drill-${kind}`).next;
     this.drill.set(null);
     this.given.set(null);
     const run = this.runner.begin();

@@ -30,7 +30,7 @@ export function drillTrace({ points, crank }: TraceDrill, c: ChartColours): ECha
   };
 }
 
-/** The same in words, for who cannot see it: it can be told from these figures too. */
+/** The same in words, for who cannot see it: these figures are enough to answer. */
 export function drillTraceWords({ points, crank, restVolts, lastVolts }: TraceDrill): string {
   const inCrank = points.filter(([s]) => s >= crank.fromSeconds && s < crank.toSeconds).map(([, v]) => v);
   const late = inCrank.slice(Math.floor(inCrank.length / 2));

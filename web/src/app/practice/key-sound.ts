@@ -12,7 +12,7 @@ export interface Knock {
 }
 
 const TRY_SECONDS = 1.6;
-/** How fast an engine idles, rpm, and how long it is heard. */
+/** How fast an engine idles, rpm, and how long it sounds. */
 const IDLE_RPM = 850;
 const IDLE_SECONDS = 0.9;
 /** A solenoid that drops and pulls again, times a second. */

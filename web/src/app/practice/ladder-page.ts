@@ -116,7 +116,7 @@ export class LadderPage {
 
   protected readonly rungs = computed(() =>
     RUNGS.map(({ id }) => {
-      const { next, passed, lastPassed, card } = this.record.standing(id);
+      const { next, passed, lastPassed, card } = this.record.progressOf(id);
       const dueAt = card ? new Date(card.due) : null;
       const code = codeOfCase(id, next);
       const isUnderWay = this.record.actions(code).length > 0;

@@ -16,26 +16,26 @@ describe('PracticeRecord', () => {
   const FAILED = { passed: false, hints: 0 };
 
   it('moves a rung on by the case that comes next, once', () => {
-    expect(record().standing('joints')).toEqual({ next: 1, passed: 0, lastPassed: null, card: null });
+    expect(record().progressOf('joints')).toEqual({ next: 1, passed: 0, lastPassed: null, card: null });
     record().ended('joints', 1, PASSED);
     record().ended('joints', 1, PASSED);
-    expect(record().standing('joints')).toEqual(
+    expect(record().progressOf('joints')).toEqual(
       jasmine.objectContaining({ next: 2, passed: 1, lastPassed: true }),
     );
     // A case that somebody sent is no rung of the ladder.
     record().ended('joints', 40, PASSED);
-    expect(record().standing('joints').next).toBe(2);
+    expect(record().progressOf('joints').next).toBe(2);
     record().ended('joints', 2, FAILED);
-    expect(record().standing('joints')).toEqual(
+    expect(record().progressOf('joints')).toEqual(
       jasmine.objectContaining({ next: 3, passed: 1, lastPassed: false }),
     );
-    expect(record().standing('stop').next).toBe(1);
+    expect(record().progressOf('stop').next).toBe(1);
   });
 
   it('brings a rung back: within the day where it went wrong, later each time it went well, sooner where it took hints', () => {
     const day = (count: number): Date => new Date(Date.UTC(2027, 0, 1 + count, 8));
     const days = (rung: 'order' | 'leads' | 'stop', from: Date): number =>
-      (new Date(record().standing(rung).card!.due).getTime() - from.getTime()) / 86_400_000;
+      (new Date(record().progressOf(rung).card!.due).getTime() - from.getTime()) / 86_400_000;
     record().ended('order', 1, FAILED, day(0));
     expect(days('order', day(0))).toBeLessThan(1);
     record().ended('leads', 1, PASSED, day(0));
@@ -54,6 +54,6 @@ describe('PracticeRecord', () => {
     localStorage.setItem('voltrek.practice.run.order-1', '{"cut');
     localStorage.setItem('voltrek.practice.rungs', 'no');
     expect(record().actions('order-1')).toEqual([]);
-    expect(record().standing('order').next).toBe(1);
+    expect(record().progressOf('order').next).toBe(1);
   });
 });

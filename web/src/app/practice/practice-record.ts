@@ -45,7 +45,7 @@ export class PracticeRecord {
     keepText(RUN + code, JSON.stringify(actions));
   }
 
-  standing(rung: Trained): RungProgress {
+  progressOf(rung: Trained): RungProgress {
     return keptValue<Partial<Record<Trained, RungProgress>>>(RUNGS, {})[rung] ?? FRESH;
   }
 
@@ -55,12 +55,12 @@ export class PracticeRecord {
     const before = all[rung] ?? FRESH;
     if (number !== before.next) return;
     const { card } = scheduler.next(before.card ?? createEmptyCard(now), now, gradeOf(end));
-    const standing: RungProgress = {
+    const progress: RungProgress = {
       next: number + 1,
       passed: before.passed + (end.passed ? 1 : 0),
       lastPassed: end.passed,
       card,
     };
-    keepText(RUNGS, JSON.stringify({ ...all, [rung]: standing }));
+    keepText(RUNGS, JSON.stringify({ ...all, [rung]: progress }));
   }
 }

@@ -32,7 +32,7 @@ export const TrainingBench = signalStore(
     },
     has: (instrument: Instrument): boolean =>
       store.linked().some((linked) => linked.instrument === instrument),
-    /** The value of the instrument, to a thousandth; null where none came, and why is told. */
+    /** The value of the instrument, to a thousandth; null where none came, with the reason. */
     async read(reading: CaseReading): Promise<number | null> {
       patchState(store, { isReading: true, fault: null });
       try {

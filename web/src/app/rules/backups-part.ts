@@ -10,7 +10,7 @@ import { BACKUP_REASON_WORDS, sizeWords } from '@words/backup-words';
 import { When } from '../shared/ui/when';
 import { BACKUPS_PART as T } from '@words/screens/rules';
 
-/** A house whose last good backup is older than this is told so, ms: a shift and a half. */
+/** A house whose last good backup is older than this is warned, ms: a shift and a half. */
 const LATE_MS = 12 * 60 * MINUTE_MS;
 
 /** The backups of the house: when, why, how large, and that each was opened; one more at a tap. */

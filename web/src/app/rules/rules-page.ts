@@ -1,24 +1,33 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HOUSE_RULE_KEYS, type RuleKey, RULES, ruleFault } from '@voltrek/core/rules';
+import {
+  HOUSE_RULE_KEYS,
+  type HouseRuleKey,
+  isHouseRule,
+  RULES,
+  ruleFault,
+  type RuleLimit,
+  type School,
+} from '@voltrek/core/rules';
+import type { RuleSetting } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { rulesCopy } from '../shared/data/rules';
 import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '@words/figures';
-import { RULE_QUESTIONS, ruleReason, SCHOOL_WORDS } from '@words/rule-words';
+import { RULE_QUESTIONS, ruleReason, ruleValue, SCHOOL_WORDS } from '@words/rule-words';
 import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
 import { RULES_PAGE as T } from '@words/screens/rules';
 
 interface Row {
-  readonly key: RuleKey;
+  readonly key: HouseRuleKey;
   readonly question: string;
   readonly value: string;
   readonly unit: string;
   readonly reason: string;
-  readonly schools: readonly string[] | null;
+  readonly schools: readonly School[] | null;
   readonly usual: string;
   readonly isUsual: boolean;
   readonly fault: string | null;
@@ -88,7 +97,7 @@ interface Row {
       <ul class="ruled past">
         @for (s of settings(); track $index) {
           <li>
-            <span>{{ questions[s.key] }}: {{ schoolWords[s.value] ?? s.value }}</span>
+            <span>{{ settingText(s) }}</span>
             <span class="dim">{{ nameOf(s.by) }}, {{ s.at | when: 'dayTime' }}</span>
           </li>
         }
@@ -147,11 +156,10 @@ export class RulesPageView {
   private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   /** Text that is no allowed figure: kept in its field, never sent. */
-  private readonly rejected = signal<{ key: RuleKey; text: string; why: string } | null>(null);
+  private readonly rejected = signal<{ key: HouseRuleKey; text: string; why: string } | null>(null);
 
   protected readonly problem = this.store.selectSignal(rulesCopy.selectProblem);
   protected readonly schoolWords = SCHOOL_WORDS;
-  protected readonly questions: Readonly<Record<string, string>> = RULE_QUESTIONS;
   protected readonly settings = computed(() => this.page()?.settings ?? []);
   protected readonly rows = computed(() => {
     const page = this.page();
@@ -159,38 +167,43 @@ export class RulesPageView {
   });
 
   constructor() {
-    this.store.dispatch(rulesCopy.wanted());
+    this.store.dispatch(rulesCopy.requested());
   }
 
-  private rowOf(key: RuleKey, value: string): Row {
+  private rowOf(key: HouseRuleKey, value: string): Row {
     const { unit, value: usual } = RULES[key];
-    const limit = RULES[key].limit;
+    const limit: RuleLimit = RULES[key].limit;
     const rejected = this.rejected();
     const isRejected = rejected?.key === key;
     return {
       key,
-      question: RULE_QUESTIONS[key] ?? key,
+      question: RULE_QUESTIONS[key],
       value: isRejected ? rejected.text : value,
       unit,
       reason: ruleReason(key),
-      schools: limit?.kind === 'school' ? limit.schools : null,
-      usual: SCHOOL_WORDS[String(usual)] ?? `${usual} ${unit}`,
+      schools: limit.kind === 'school' ? limit.schools : null,
+      usual: ruleValue(key, usual),
       isUsual: value === String(usual),
       fault: isRejected ? rejected.why : null,
     };
+  }
+
+  /** The rule and its new value; the key of a rule that no longer exists. */
+  protected settingText({ key, value }: RuleSetting): string {
+    return isHouseRule(key) ? `${RULE_QUESTIONS[key]}: ${ruleValue(key, value)}` : `${key}: ${value}`;
   }
 
   protected nameOf(crewId: string): string {
     return nameOf(this.crew(), crewId);
   }
 
-  protected set(key: RuleKey, value: string | number): void {
+  protected set(key: HouseRuleKey, value: string | number): void {
     this.store.dispatch(rulesCopy.changeSent({ key, value, by: this.crewId() }));
   }
 
-  protected type(key: RuleKey, text: string): void {
+  protected type(key: HouseRuleKey, text: string): void {
     const value = typedFigure(text);
-    const why = ruleFault(key, value)?.replace(key, RULE_QUESTIONS[key] ?? key);
+    const why = ruleFault(key, value)?.replace(key, RULE_QUESTIONS[key]);
     this.rejected.set(why ? { key, text, why } : null);
     if (!why) this.set(key, value);
   }

@@ -227,12 +227,12 @@ export class SetUpPage {
   }
 
   protected begin(): void {
-    // A house is begun once: a second tap would be told that it is there.
+    // A house is begun once: a second tap would be refused.
     if (this.isBusy()) return;
     this.isBusy.set(true);
     this.api.setUp(this.setUp()).subscribe({
       next: () => {
-        this.store.dispatch(crewCopy.wanted());
+        this.store.dispatch(crewCopy.requested());
         void this.router.navigate(['/board']);
       },
       error: (error: unknown) => {

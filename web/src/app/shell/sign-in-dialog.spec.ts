@@ -52,8 +52,8 @@ describe('signing in', () => {
       ],
     });
     const store = TestBed.inject(Store);
-    store.dispatch(SignInActions.told({ state: at }));
-    if (wanted) store.dispatch(SignInActions.wanted({ crewId: wanted }));
+    store.dispatch(SignInActions.answered({ state: at }));
+    if (wanted) store.dispatch(SignInActions.requested({ crewId: wanted }));
     const fixture = TestBed.createComponent(SignInDialog);
     root = fixture.nativeElement as HTMLElement;
     settle = async () => {

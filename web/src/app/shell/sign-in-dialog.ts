@@ -14,7 +14,7 @@ import { Versions } from './versions';
 import { PinField } from '../shared/ui/pin-field';
 import { isNamedHost } from '../shared/ui/named-host';
 
-/** The door: who takes this device, and their PIN or passkey. A device that nobody signed in on before is told no names. */
+/** Sign-in: who takes this device, and their PIN or passkey. A device that nobody signed in on before gets no names. */
 @Component({
   selector: 'vt-sign-in-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -122,7 +122,7 @@ export class SignInDialog {
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly jobId = this.store.selectSignal(jobFeature.selectJobId);
   private readonly versions = inject(Versions);
-  private readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
+  private readonly request = this.store.selectSignal(signInFeature.selectRequest);
 
   protected readonly digits = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'];
   protected readonly takesPasskeys = browserSupportsWebAuthn() && isNamedHost(location.hostname);
@@ -130,7 +130,7 @@ export class SignInDialog {
   private readonly chosen = signal<string | null>(null);
   /** The tapped person; before that the wanted one, or the one who worked here last. */
   protected readonly who = computed(() => {
-    const meant = this.chosen() ?? this.wanted()?.crewId ?? this.crewId();
+    const meant = this.chosen() ?? this.request()?.crewId ?? this.crewId();
     const isListed = this.names().some(({ id }) => id === meant);
     return this.names().length === 0 ? (this.chosen() ?? '') : isListed ? meant : '';
   });
@@ -138,8 +138,8 @@ export class SignInDialog {
   protected readonly isHeld = computed(() => this.state()?.crewId != null);
   /** The name of whoever was asked for and cannot come in yet. */
   protected readonly lacksPin = computed(() => {
-    const wanted = this.wanted()?.crewId ?? null;
-    const one = this.state()?.names.find(({ id }) => id === wanted);
+    const asked = this.request()?.crewId ?? null;
+    const one = this.state()?.names.find(({ id }) => id === asked);
     return this.chosen() === null && one?.hasPin === false ? one.name : null;
   });
   protected readonly pin = model('');

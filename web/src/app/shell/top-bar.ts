@@ -129,7 +129,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     nav ~ .who {
       margin-left: 0;
     }
-    /* Beside nine pages, a name and a van, trouble is told in two lines. */
+    /* Beside nine pages, a name and a van, trouble takes two lines. */
     nav ~ .saved {
       min-width: 0;
       white-space: normal;
@@ -194,7 +194,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     .lights button[aria-checked='true']:focus-visible {
       outline-color: var(--on-lamp);
     }
-    /* Who works and whether all is saved stay; the call is told on every page of it. */
+    /* Who works and whether all is saved stay; the call stands on every page of it. */
     @media (max-width: 440px) {
       .job {
         display: none;
@@ -240,7 +240,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       .by {
         padding-left: 8px;
       }
-      /* In a job the bar has one row: what is told at length takes a second line, not a second row. */
+      /* In a job the bar has one row: long texts take a second line, not a second row. */
       .by + .saved {
         flex: 1 1 90px;
         white-space: normal;
@@ -319,6 +319,6 @@ export class TopBar {
     }
     // A new user must sign in before the device changes hands.
     picker.value = this.crewId();
-    this.store.dispatch(SignInActions.wanted({ crewId }));
+    this.store.dispatch(SignInActions.requested({ crewId }));
   }
 }

@@ -8,22 +8,22 @@ const ASKS_EVERY_MS = 15 * 60_000;
 @Injectable({ providedIn: 'root' })
 export class Versions {
   private readonly updates = inject(SwUpdate);
-  private readonly told = signal<'newer' | 'broken' | null>(null);
+  private readonly reason = signal<'newer' | 'broken' | null>(null);
   /** Why a reload is asked for; null when it is not. */
-  readonly wanted = this.told.asReadonly();
+  readonly reloadReason = this.reason.asReadonly();
 
   constructor() {
     if (!this.updates.isEnabled) return;
     this.updates.versionUpdates.subscribe((event: VersionEvent) => {
-      if (event.type === 'VERSION_READY') this.told.set('newer');
+      if (event.type === 'VERSION_READY') this.reason.set('newer');
     });
-    this.updates.unrecoverable.subscribe(() => this.told.set('broken'));
+    this.updates.unrecoverable.subscribe(() => this.reason.set('broken'));
     setInterval(() => void this.updates.checkForUpdate().catch(() => false), ASKS_EVERY_MS);
   }
 
   /** A part could not be loaded. */
-  reloadWanted(): void {
-    this.told.set('broken');
+  askForReload(): void {
+    this.reason.set('broken');
   }
 
   reload(): void {
@@ -31,6 +31,6 @@ export class Versions {
   }
 
   later(): void {
-    this.told.set(null);
+    this.reason.set(null);
   }
 }

@@ -18,7 +18,7 @@ const FIELDS: readonly FormField[] = [
   { key: 'notes', label: T.notes, kind: 'long', most: 400 },
 ];
 
-/** A vehicle, new or changed: by what it is told, what model it is, whose it is. Closes with what was typed. */
+/** A vehicle, new or changed: by plate, model it is, whose it is. Closes with what was typed. */
 @Component({
   selector: 'vt-vehicle-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -104,6 +104,6 @@ function entryOf(modelId: string, values: FormValues): VehicleEntry {
   };
 }
 
-/** A phone is somebody's: told before it is lost. */
+/** A phone number is personal: asked before it is lost. */
 const faultsIn = ({ owner = '', phone = '' }: FormValues): FieldFaults =>
   phone.trim() && !owner.trim() ? { owner: T.whosePhone } : {};

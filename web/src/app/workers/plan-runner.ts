@@ -25,12 +25,12 @@ export interface PlanRun {
 }
 
 /**
- * Makes a listener that the worker tells of its progress. What it is told goes another way than the answer, and may come after it: from the
- * answer on, or when a newer round has begun, the listener hears no more.
+ * Makes a listener that the worker calls with its progress. Progress goes another way than the answer, and may come after it: from the
+ * answer on, or when a newer round has begun, the listener is not called.
  */
 export type Subscribe = <A extends unknown[], R>(
-  listener: (...told: A) => R,
-) => (...told: A) => R | undefined;
+  listener: (...progress: A) => R,
+) => (...progress: A) => R | undefined;
 
 /** Owns one worker: a new round ends the one before. A worker that is still at it is ended, which stops it at once; one that is not may be kept. */
 @Injectable()
@@ -55,13 +55,13 @@ export class PlanRunner {
       isCurrent,
       ask: async (what) => {
         let isAnswered = false;
-        const heard: object[] = [];
+        const listeners: object[] = [];
         const subscribe: Subscribe = (listener) => {
-          const told = proxy((...all: Parameters<typeof listener>) =>
+          const proxied = proxy((...all: Parameters<typeof listener>) =>
             !isAnswered && isCurrent() ? listener(...all) : undefined,
           );
-          heard.push(told);
-          return told;
+          listeners.push(proxied);
+          return proxied;
         };
         current.unanswered++;
         try {
@@ -70,7 +70,7 @@ export class PlanRunner {
           return answer;
         } finally {
           isAnswered = true;
-          for (const listener of heard) ends.get(listener)?.close();
+          for (const listener of listeners) ends.get(listener)?.close();
         }
       },
     };

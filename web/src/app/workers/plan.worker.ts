@@ -68,7 +68,7 @@ export interface PlanWorker {
   trace(plan: PlanCase, seconds: number): CrankTrace;
   wake(wake: WakeCase): WakeTrace;
   wait(plan: PlanCase, minutes: number, samples: number, onProgress: Progress): WaitCurve;
-  /** Told each way, it goes on when that was taken: what draws it has the processor to itself. */
+  /** Waits after each way until it was taken: the drawing has the processor to itself. */
   ways(
     input: WaysInput,
     samples: number,

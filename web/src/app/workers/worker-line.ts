@@ -5,7 +5,7 @@ export interface WorkerLine<T> {
   readonly remote: Remote<T>;
   /** Rejects when the worker dies or is ended, which otherwise would answer nothing for ever. */
   readonly ended: Promise<never>;
-  /** Ends the worker at once. Whoever still asks is told why. */
+  /** Ends the worker at once. Open requests fail with the reason. */
   readonly end: (reason: Error) => void;
 }
 

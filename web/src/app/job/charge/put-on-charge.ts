@@ -74,7 +74,7 @@ export class PutOnCharge {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
-  /** Beside the ways to get it going: only what can be done is told. */
+  /** Beside the ways to get it going: only what can be done is shown. */
   readonly isInPlan = input(false);
 
   private readonly reporter = inject(Reporter);

@@ -34,7 +34,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
           </button>
         }
         <button type="button" class="key strong" (click)="driver.open()">
-          {{ t.theDriverSays(told() ? ', ' + told() : '') }}
+          {{ t.theDriverSays(answers() ? ', ' + answers() : '') }}
         </button>
       </div>
       <vt-mend-here [work]="work()" />
@@ -122,8 +122,8 @@ export class Checks {
   private readonly reporter = inject(Reporter);
 
   protected readonly driver = inject(DriverSays);
-  /** How much the driver told so far. */
-  protected readonly told = computed(
+  /** How much the driver said so far. */
+  protected readonly answers = computed(
     () => Object.keys(this.work().job.findings).filter((check) => check.startsWith('ask-')).length,
   );
   protected readonly symptoms = SYMPTOMS;

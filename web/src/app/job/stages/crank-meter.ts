@@ -62,7 +62,7 @@ export class CrankMeter implements OnInit {
   readonly jobId = input.required<string>();
   readonly systemVolts = input.required<12 | 24>();
   readonly running = input.required<boolean>();
-  /** Told whenever it changes; null while no meter is on the posts. */
+  /** Called whenever it changes; null while no meter is on the posts. */
   readonly lowestChange = output<number | null>();
 
   private readonly live = inject(LiveStore);

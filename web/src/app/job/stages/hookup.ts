@@ -4,7 +4,7 @@ import type { Hazard, HookupStep } from '@voltrek/core/hookup';
 import { entryOf, type GoReason, type Stage, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { earthedWords } from '@words/earth-words';
-import { RULE_QUESTIONS, ruleName, SCHOOL_WORDS } from '@words/rule-words';
+import { RULE_QUESTIONS, ruleName, ruleValue } from '@words/rule-words';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { clock } from '@words/figures';
@@ -146,11 +146,12 @@ export class Hookup {
   private readonly next = nextActionAt('hookup');
   protected readonly ruleNote = computed(() => {
     const rule = this.run().next?.rule;
-    const question = rule && RULE_QUESTIONS[rule];
-    const school = rule && SCHOOL_WORDS[String(this.work().rules[rule])];
-    return question && school
-      ? earthedWords(T.houseRule(question.toLowerCase(), school), this.work().machine)
-      : '';
+    if (!rule) return '';
+    const { machine, rules } = this.work();
+    return earthedWords(
+      T.houseRule(RULE_QUESTIONS[rule].toLowerCase(), ruleValue(rule, rules[rule])),
+      machine,
+    );
   });
 
   /** House rules that this order does not keep, each with the hazard that overrules it. */

@@ -25,7 +25,7 @@ const SHOWN = 4;
 /** From here on a fault elsewhere is said aloud. */
 const WORTH_SAYING = 0.15;
 
-/** After a try that failed: what it told, and what to do now, the fewest expected minutes first. */
+/** After a try that failed: its meaning, and what to do now, the fewest expected minutes first. */
 @Component({
   selector: 'vt-next-tries',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,7 +33,7 @@ const WORTH_SAYING = 0.15;
   providers: [PlanRunner, WaysStore],
   template: `
     <h2>{{ t.now }}</h2>
-    @if (told(); as line) {
+    @if (elsewhereText(); as line) {
       <p>{{ line }}</p>
     }
     <div class="choices" role="radiogroup" [attr.aria-label]="t.whatToDoNowBestFirst">
@@ -106,7 +106,7 @@ export class NextTries {
     const tapped = this.rows().find((r) => r.id === this.tappedId());
     return (tapped ?? this.rows()[0])?.id ?? null;
   });
-  protected readonly told = computed(() => {
+  protected readonly elsewhereText = computed(() => {
     const elsewhere = this.store.elsewhere();
     return elsewhere >= WORTH_SAYING ? T.thatTheFaultLiesWhereNo(inHundred(elsewhere)) : null;
   });

@@ -57,7 +57,7 @@ describe('Scene', () => {
   it('asks the service again when somebody has signed in, and no longer says that nobody has', async () => {
     const { root, refresh } = await jobHarness(Scene, [opened()]);
     const store = TestBed.inject(Store) as Store;
-    store.dispatch(SignInActions.wanted({ crewId: null }));
+    store.dispatch(SignInActions.requested({ crewId: null }));
     asked().flush(
       { type: 'about:blank', title: 'Unauthorized', status: 401, detail: 'Sign in to go on.' },
       { status: 401, statusText: 'Unauthorized' },

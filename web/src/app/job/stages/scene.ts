@@ -78,10 +78,10 @@ const NIGHT_FREEZES_BELOW_C = 12;
             <button
               type="button"
               class="key weather"
-              [attr.aria-pressed]="tempC() === told()"
+              [attr.aria-pressed]="tempC() === weatherC()"
               (click)="takeService(w)"
             >
-              {{ t.serviceLow(degrees(told()!), shownTemp(w.lowC), skyWords[w.sky]) }}
+              {{ t.serviceLow(degrees(weatherC()!), shownTemp(w.lowC), skyWords[w.sky]) }}
             </button>
           } @else {
             <p class="dim weather" role="status">{{ weatherProblem() }}</p>
@@ -300,7 +300,7 @@ export class Scene {
   protected readonly degrees = degrees;
   protected readonly unit = computed(() => shownUnit('°C'));
   protected readonly shownTemp = (celsius: number): number => Math.round(this.unit().show(celsius));
-  protected readonly told = computed(() => {
+  protected readonly weatherC = computed(() => {
     const weather = this.weather();
     return weather && Math.round(weather.tempC);
   });
@@ -323,13 +323,13 @@ export class Scene {
   private readonly next = nextActionAt('scene');
   protected readonly closed = computed(() => this.work().job.closedAt !== null);
   private readonly connected = this.store.selectSignal(deviceFeature.selectConnected);
-  private readonly wanted = this.store.selectSignal(signInFeature.selectWanted);
-  private readonly door = this.store.selectSignal(signInFeature.selectState);
+  private readonly signInRequest = this.store.selectSignal(signInFeature.selectRequest);
+  private readonly signIn = this.store.selectSignal(signInFeature.selectState);
   private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   protected readonly isSupervised = computed(() => (this.work().job.supervisedBy ?? null) !== null);
   /** An apprentice may work in this job where somebody who works alone answers for it. */
   protected readonly mayAnswerForIt = computed(() => {
-    const role = this.door()?.role ?? null;
+    const role = this.signIn()?.role ?? null;
     return role !== null && mayDo(role, 'work') && atWork(this.crew()).some((c) => c.role === 'apprentice');
   });
 
@@ -360,7 +360,7 @@ export class Scene {
     let wasAsked = false;
     effect((onCleanup) => {
       // Asked again when the network comes back or somebody has signed in: what was said of their absence is true no more.
-      const mayAnswer = this.connected() && !this.wanted();
+      const mayAnswer = this.connected() && !this.signInRequest();
       if (wasAsked && !mayAnswer) return;
       wasAsked = true;
       const asked = this.api.weather(this.placeName()).subscribe({
@@ -410,7 +410,7 @@ export class Scene {
   }
 
   protected takeService(weather: Weather): void {
-    this.set({ ambientC: this.told()!, coldestC: Math.min(this.told()!, Math.round(weather.lowC)) });
+    this.set({ ambientC: this.weatherC()!, coldestC: Math.min(this.weatherC()!, Math.round(weather.lowC)) });
   }
 
   private confirm(): void {

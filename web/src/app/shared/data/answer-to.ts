@@ -9,7 +9,7 @@ export type Answer =
   | { readonly kind: 'taken'; readonly event: JobEvent; readonly revision: number }
   /** It will never be taken. */
   | { readonly kind: 'refused'; readonly why: string }
-  /** The log keeps no such event any more: there is nothing to be told. */
+  /** The log keeps no such event any more: there is nothing to ask. */
   | { readonly kind: 'gone' }
   /** Nobody answered: the event is not to blame. */
   | { readonly kind: 'away' }

@@ -92,7 +92,7 @@ export class Api {
     return this.http.post<Exam>(`/api/exams/${examId}/signature`, { by });
   }
 
-  /** How this device stands with the house's door. */
+  /** The sign-in state of this device. */
   signIn(): Observable<SignInState> {
     return this.http.get<SignInState>('/api/sign-in');
   }
@@ -256,7 +256,7 @@ export class Api {
       .post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, id, photo }), {
         observe: 'events',
         reportProgress: true,
-        // Through the service worker nobody hears how far it has gone.
+        // Through the service worker the progress is not known.
         headers: { 'ngsw-bypass': '' },
       })
       .pipe(

@@ -14,7 +14,7 @@ export const BoardActions = createActionGroup({
   events: { Opened: emptyProps(), Left: emptyProps() },
 });
 
-/** Follows the board while it is on screen. Fetches it again when the line comes back: the server does not repeat missed news. */
+/** Follows the board while it is on screen. Fetches it again when the line comes back: the server does not repeat missed messages. */
 export const hearBoard = createEffect(
   (actions = inject(Actions), line = inject(StreamLine)) =>
     actions.pipe(
@@ -24,7 +24,7 @@ export const hearBoard = createEffect(
           ? EMPTY
           : merge([null], line.messages.pipe(filter(({ kind }) => kind === 'board')), line.cameBack),
       ),
-      map(() => boardCopy.wanted()),
+      map(() => boardCopy.requested()),
     ),
   { functional: true },
 );

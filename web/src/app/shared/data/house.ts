@@ -22,19 +22,21 @@ export class House {
   private readonly knownVans = this.store.selectSignal(kitCopy.selectCopy);
   private readonly kitChanges = this.store.selectSignal(kitCopy.selectChanges);
 
-  /** @throws what asking for them came to, where they were never heard */
+  /** @throws the failed request, where no copy exists */
   rules(): Promise<RulesPage> {
     const changes = this.ruleChanges();
-    const heard = this.api.rules().pipe(tap((page) => this.store.dispatch(rulesCopy.loaded(page, changes))));
-    return inTime(heard, this.knownRules());
+    const answered = this.api
+      .rules()
+      .pipe(tap((page) => this.store.dispatch(rulesCopy.loaded(page, changes))));
+    return inTime(answered, this.knownRules());
   }
 
-  /** @throws what asking for them came to, where they were never heard */
+  /** @throws the failed request, where no copy exists */
   vans(): Promise<readonly Van[]> {
     const changes = this.kitChanges();
-    const heard = this.api.vans().pipe(tap((vans) => this.store.dispatch(kitCopy.loaded(vans, changes))));
+    const answered = this.api.vans().pipe(tap((vans) => this.store.dispatch(kitCopy.loaded(vans, changes))));
     const known = this.knownVans();
-    return inTime<readonly Van[]>(heard, known.length > 0 ? known : null);
+    return inTime<readonly Van[]>(answered, known.length > 0 ? known : null);
   }
 }
 

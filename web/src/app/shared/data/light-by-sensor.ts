@@ -27,16 +27,16 @@ export function lightFor(lux: number, now: Light): Light {
 }
 
 /**
- * Hears how bright it is around, lux. Without a sensor, or where it is denied, nothing is heard and the light stays.
+ * Follows the light around, lux. Without a sensor, or where it is denied, the light stays.
  *
  * @returns what ends it
  */
-export function followLight(heard: (lux: number) => void): () => void {
+export function followLight(onLux: (lux: number) => void): () => void {
   const Sensor = sensorMaker();
   if (!Sensor) return () => undefined;
   try {
     const sensor = new Sensor({ frequency: READS_A_SECOND });
-    sensor.addEventListener('reading', () => heard(sensor.illuminance));
+    sensor.addEventListener('reading', () => onLux(sensor.illuminance));
     sensor.start();
     return () => sensor.stop();
   } catch {

@@ -42,17 +42,17 @@ describe('a copy of what the server holds', () => {
 
   it('loads, and stays ready while it loads again', () => {
     expect(status()).toBe('idle');
-    store.dispatch(names.wanted());
+    store.dispatch(names.requested());
     expect(status()).toBe('loading');
     answer(asks, 0, ['a']);
-    store.dispatch(names.wanted());
+    store.dispatch(names.requested());
     expect([copy(), status()]).toEqual([['a'], 'ready']);
     answer(asks, 1, ['b']);
     expect(copy()).toEqual(['b']);
   });
 
   it('drops an answer that was asked before a change was sent', () => {
-    store.dispatch(names.wanted());
+    store.dispatch(names.requested());
     store.dispatch(names.changeSent('b'));
     answer(asks, 0, ['a']);
     expect(copy()).toEqual([]);
@@ -62,7 +62,7 @@ describe('a copy of what the server holds', () => {
 
   it('drops an answer that was asked while a change was under way and comes after it', () => {
     store.dispatch(names.changeSent('b'));
-    store.dispatch(names.wanted());
+    store.dispatch(names.requested());
     answer(sends, 0, ['a', 'b']);
     answer(asks, 0, ['a']);
     expect(copy()).toEqual(['a', 'b']);
@@ -78,7 +78,7 @@ describe('a copy of what the server holds', () => {
   });
 
   it('keeps the copy when a change fails, says why, and sends the next', () => {
-    store.dispatch(names.wanted());
+    store.dispatch(names.requested());
     answer(asks, 0, ['a']);
     store.dispatch(names.changeSent('b'));
     store.dispatch(names.changeSent('c'));
@@ -90,8 +90,8 @@ describe('a copy of what the server holds', () => {
   });
 
   it('is the answer of the last question where two are under way', () => {
-    store.dispatch(names.wanted());
-    store.dispatch(names.wanted());
+    store.dispatch(names.requested());
+    store.dispatch(names.requested());
     expect(asks[0]!.observed).toBeFalse();
     answer(asks, 1, ['b']);
     expect(copy()).toEqual(['b']);

@@ -28,7 +28,7 @@ interface Source<T, C> {
   readonly ask: (api: Api) => Observable<T>;
   /** Sends a change. The server answers with the whole, as it is after it. */
   readonly send?: (api: Api, change: C) => Observable<T>;
-  /** Asked for when the application starts, too: it may be wanted when the network is gone. */
+  /** Asked for when the application starts, too: it may be requested when the network is gone. */
   readonly atStart?: boolean;
 }
 
@@ -48,7 +48,7 @@ export function serverCopy<T, C = never>(
   none: T,
   { ask, send, atStart = false }: Source<T, C>,
 ) {
-  const wanted = createAction(`[${name}] Wanted`);
+  const requested = createAction(`[${name}] Requested`);
   const loaded = createAction(`[${name}] Loaded`, (copy: T, changes: number) => ({ copy, changes }));
   const changeSent = createAction(`[${name}] Change Sent`, (change: C) => ({ change }));
   const changed = createAction(`[${name}] Changed`, (copy: T) => ({ copy }));
@@ -59,7 +59,7 @@ export function serverCopy<T, C = never>(
   const reducer = createReducer(
     initial,
     on(
-      wanted,
+      requested,
       (state): CopyState<T> => ({ ...state, problem: null, status: state.isKnown ? 'ready' : 'loading' }),
     ),
     on(changeSent, (state): CopyState<T> => ({ ...state, changes: state.changes + 1 })),
@@ -83,7 +83,7 @@ export function serverCopy<T, C = never>(
     (actions = inject(Actions), api = inject(Api), store = inject(Store)) => {
       const changes = store.selectSignal(selectChanges);
       return actions.pipe(
-        filter(({ type }: Action) => type === wanted.type || (atStart && type === ROOT_EFFECTS_INIT)),
+        filter(({ type }: Action) => type === requested.type || (atStart && type === ROOT_EFFECTS_INIT)),
         switchMap(() => {
           const asked = changes();
           return tried(ask(api).pipe(map((copy) => loaded(copy, asked))));
@@ -102,7 +102,7 @@ export function serverCopy<T, C = never>(
   );
 
   return {
-    ...{ name, reducer, wanted, loaded, changeSent, changed, failed, selectChanges },
+    ...{ name, reducer, requested, loaded, changeSent, changed, failed, selectChanges },
     selectCopy: createSelector(select, ({ copy }) => copy),
     selectIsKnown: createSelector(select, ({ isKnown }) => isKnown),
     selectStatus: createSelector(select, ({ status }) => status),

@@ -52,11 +52,11 @@ describe('a shut door', () => {
     expect(slice()).toEqual({
       state: signInState({}),
       isSettled: true,
-      wanted: { crewId: null },
+      request: { crewId: null },
       chosenEarly: null,
     });
     store.dispatch(SignInActions.putOff());
-    expect(slice().wanted).toBeNull();
+    expect(slice().request).toBeNull();
   });
 
   it('keeps everything back until somebody is in, and nothing because somebody else is wanted', () => {
@@ -66,9 +66,9 @@ describe('a shut door', () => {
     expect(isShut()).toBeTrue();
     store.dispatch(SignInActions.cameIn({ state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
     expect(isShut()).toBeFalse();
-    store.dispatch(SignInActions.wanted({ crewId: 'crew-2' }));
+    store.dispatch(SignInActions.requested({ crewId: 'crew-2' }));
     expect(isShut()).toBeFalse();
-    store.dispatch(SignInActions.told({ state: signInState({ required: false }) }));
+    store.dispatch(SignInActions.answered({ state: signInState({ required: false }) }));
     expect(isShut()).toBeFalse();
   });
 
@@ -77,11 +77,11 @@ describe('a shut door', () => {
     const asked = TestBed.inject(HttpClient).get('/api/board');
     asked.subscribe({ error: () => undefined });
     store.dispatch(SignInActions.cameIn({ state }));
-    expect(slice().wanted).toBeNull();
+    expect(slice().request).toBeNull();
     shut();
-    expect(slice().wanted).withContext('until the server told').not.toBeNull();
+    expect(slice().request).withContext('until the server told').not.toBeNull();
     http.expectOne('/api/sign-in').flush(state);
-    expect(slice().wanted).toBeNull();
+    expect(slice().request).toBeNull();
   });
 
   it('is told by any answer, with whose tap it was; a later one without a name does not forget that', () => {
@@ -93,16 +93,16 @@ describe('a shut door', () => {
       for (const asked of http.match('/api/sign-in')) asked.flush(signInState({}));
     };
     send('/api/jobs/j/events', 'crew-2');
-    expect(slice().wanted).toEqual({ crewId: 'crew-2' });
+    expect(slice().request).toEqual({ crewId: 'crew-2' });
     send('/api/board');
-    expect(slice().wanted).toEqual({ crewId: 'crew-2' });
+    expect(slice().request).toEqual({ crewId: 'crew-2' });
   });
 
   it('lets what waited go on when somebody has come in, under their name', () => {
     store.dispatch(JobActions.opened({ jobId: 'job-1' }));
     done = [];
     store.dispatch(SignInActions.cameIn({ state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
-    expect(slice().wanted).toBeNull();
+    expect(slice().request).toBeNull();
     expect(done).toContain(JobActions.connectionChanged.type);
     expect(done).toContain(JobActions.caughtUpWanted.type);
     expect(done).toContain(SessionActions.crewChosen.type);
@@ -110,19 +110,19 @@ describe('a shut door', () => {
   });
 
   it('still wants whoever tapped when somebody else came in', () => {
-    store.dispatch(SignInActions.wanted({ crewId: 'crew-2' }));
+    store.dispatch(SignInActions.requested({ crewId: 'crew-2' }));
     store.dispatch(SignInActions.cameIn({ state: signInState({ crewId: 'crew-1', signedIn: ['crew-1'] }) }));
-    expect(slice().wanted).toEqual({ crewId: 'crew-2' });
+    expect(slice().request).toEqual({ crewId: 'crew-2' });
     store.dispatch(
       SignInActions.cameIn({ state: signInState({ crewId: 'crew-2', signedIn: ['crew-1', 'crew-2'] }) }),
     );
-    expect(slice().wanted).toBeNull();
+    expect(slice().request).toBeNull();
   });
 
   it('is not asked of whoever reaches an open one', () => {
     store.dispatch(SignInActions.putOff());
-    store.dispatch(SignInActions.told({ state: signInState({ required: false }) }));
-    expect(slice().wanted).toBeNull();
+    store.dispatch(SignInActions.answered({ state: signInState({ required: false }) }));
+    expect(slice().request).toBeNull();
   });
 });
 
@@ -158,22 +158,22 @@ describe('a name that is chosen before the door told how it stands', () => {
   const fresh = reducer(undefined, { type: 'begin' });
   const chosen = SessionActions.crewChosen({ crewId: 'crew-1' });
   const told = (state: Parameters<typeof signInState>[0]) =>
-    SignInActions.told({ state: signInState(state) });
+    SignInActions.answered({ state: signInState(state) });
   const heldBy2 = told({ crewId: 'crew-2' });
 
   it('is asked for its PIN once that is known, and once only', () => {
     const slice = [chosen, heldBy2].reduce(reducer, fresh);
-    expect(slice.wanted).toEqual({ crewId: 'crew-1' });
-    expect([SignInActions.putOff(), heldBy2].reduce(reducer, slice).wanted).toBeNull();
+    expect(slice.request).toEqual({ crewId: 'crew-1' });
+    expect([SignInActions.putOff(), heldBy2].reduce(reducer, slice).request).toBeNull();
   });
 
   it('is asked nothing where it holds the device already, or where no PIN is taken', () => {
-    expect([chosen, told({ crewId: 'crew-1' })].reduce(reducer, fresh).wanted).toBeNull();
-    expect([chosen, told({ required: false })].reduce(reducer, fresh).wanted).toBeNull();
+    expect([chosen, told({ crewId: 'crew-1' })].reduce(reducer, fresh).request).toBeNull();
+    expect([chosen, told({ required: false })].reduce(reducer, fresh).request).toBeNull();
   });
 
   it('is forgotten where the server does not answer, and one that comes later is no early one', () => {
-    expect([chosen, SignInActions.notTold(), heldBy2].reduce(reducer, fresh).wanted).toBeNull();
-    expect([heldBy2, chosen, heldBy2].reduce(reducer, fresh).wanted).toBeNull();
+    expect([chosen, SignInActions.unanswered(), heldBy2].reduce(reducer, fresh).request).toBeNull();
+    expect([heldBy2, chosen, heldBy2].reduce(reducer, fresh).request).toBeNull();
   });
 });

@@ -21,19 +21,19 @@ import { rulesCopy } from './rules';
 import { crewCopy } from './crew';
 import { SessionActions } from './session';
 
-/** The person wanted at the door: by id, or anybody. */
-export interface Wanted {
+/** The requested person: by id, or anybody. */
+export interface SignInRequest {
   readonly crewId: string | null;
 }
 
 interface SignInSlice {
   /** Null until the server said how this device stands with it. */
   readonly state: SignInState | null;
-  /** The server told that it does not know, or that nobody can be asked: until then nobody is asked who works here. */
+  /** The server does not know, or that nobody can be asked: until then nobody is asked who works here. */
   readonly isSettled: boolean;
   /** Something waits for somebody to sign in. */
-  readonly wanted: Wanted | null;
-  /** The person chosen on this device before the server told whether that takes a PIN. */
+  readonly request: SignInRequest | null;
+  /** The person chosen on this device before the server answered whether that takes a PIN. */
   readonly chosenEarly: string | null;
 }
 
@@ -42,37 +42,39 @@ export const SignInActions = createActionGroup({
   events: {
     /** The server is asked how this device stands with it. */
     Asked: emptyProps(),
-    Told: props<{ state: SignInState }>(),
-    'Not Told': emptyProps(),
+    Answered: props<{ state: SignInState }>(),
+    Unanswered: emptyProps(),
     /** Somebody came in on this device. */
     'Came In': props<{ state: SignInState }>(),
     /** The server would not answer before somebody signs in. */
-    Wanted: props<Wanted>(),
+    Requested: props<SignInRequest>(),
     /** It waits. */
     'Put Off': emptyProps(),
   },
 });
 
-const initial: SignInSlice = { state: null, isSettled: false, wanted: null, chosenEarly: null };
+const initial: SignInSlice = { state: null, isSettled: false, request: null, chosenEarly: null };
 
-/** Asks for sign-in, now that the server told how this device stands. */
-function wantedNow(
-  { wanted, chosenEarly }: SignInSlice,
+/** Asks for sign-in, after the server answered how this device stands. */
+function requestNow(
+  { request, chosenEarly }: SignInSlice,
   { required, crewId, signedIn }: SignInState,
-): Wanted | null {
-  if (!required) return wanted;
+): SignInRequest | null {
+  if (!required) return request;
   // The choice was made: it only waits for the PIN that it takes.
   if (chosenEarly !== null && chosenEarly !== crewId) return { crewId: chosenEarly };
-  if (crewId === null) return wanted ?? { crewId: null };
-  // A request that went out before somebody came in is answered late: the person it wanted is here.
-  return stillWanted(wanted, signedIn);
+  if (crewId === null) return request ?? { crewId: null };
+  // A request that went out before somebody came in is answered late: the requested person is here.
+  return openRequest(request, signedIn);
 }
 
-/** Returns the person whose taps still wait for them; null where everybody wanted is signed in. */
-const stillWanted = (wanted: Wanted | null, signedIn: SignInState['signedIn']): Wanted | null =>
-  wanted?.crewId != null && !signedIn.includes(wanted.crewId) ? wanted : null;
+/** Returns the person whose taps still wait for them; null where that person is signed in. */
+const openRequest = (
+  request: SignInRequest | null,
+  signedIn: SignInState['signedIn'],
+): SignInRequest | null => (request?.crewId != null && !signedIn.includes(request.crewId) ? request : null);
 
-/** How this device stands with the house's door. */
+/** The sign-in state of this device. */
 export const signInFeature = createFeature({
   name: 'signIn',
   reducer: createReducer(
@@ -82,32 +84,32 @@ export const signInFeature = createFeature({
       (slice, { crewId }): SignInSlice => (slice.isSettled ? slice : { ...slice, chosenEarly: crewId }),
     ),
     on(
-      SignInActions.told,
+      SignInActions.answered,
       (slice, { state }): SignInSlice => ({
         state,
         isSettled: true,
-        wanted: wantedNow(slice, state),
+        request: requestNow(slice, state),
         chosenEarly: null,
       }),
     ),
-    on(SignInActions.notTold, (slice): SignInSlice => ({ ...slice, isSettled: true, chosenEarly: null })),
+    on(SignInActions.unanswered, (slice): SignInSlice => ({ ...slice, isSettled: true, chosenEarly: null })),
     on(
       SignInActions.cameIn,
       (slice, { state }): SignInSlice => ({
         ...slice,
         state,
         isSettled: true,
-        wanted: stillWanted(slice.wanted, state.signedIn),
+        request: openRequest(slice.request, state.signedIn),
       }),
     ),
     on(
-      SignInActions.wanted,
+      SignInActions.requested,
       (slice, { crewId }): SignInSlice => ({
         ...slice,
-        wanted: { crewId: crewId ?? slice.wanted?.crewId ?? null },
+        request: { crewId: crewId ?? slice.request?.crewId ?? null },
       }),
     ),
-    on(SignInActions.putOff, (slice): SignInSlice => ({ ...slice, wanted: null })),
+    on(SignInActions.putOff, (slice): SignInSlice => ({ ...slice, request: null })),
   ),
   extraSelectors: ({ selectState }) => ({
     /** Nothing goes to the server or comes from it before somebody signs in. */
@@ -124,8 +126,8 @@ export const askSignIn = createEffect(
       ofType(ROOT_EFFECTS_INIT, SignInActions.asked),
       exhaustMap(() =>
         api.signIn().pipe(
-          map((state) => SignInActions.told({ state })),
-          catchError(() => of(SignInActions.notTold())),
+          map((state) => SignInActions.answered({ state })),
+          catchError(() => of(SignInActions.unanswered())),
         ),
       ),
     ),
@@ -150,17 +152,17 @@ export const goOn = createEffect(
   (actions = inject(Actions), store = inject(Store)) => {
     const jobId = store.selectSignal(jobFeature.selectJobId);
     return actions.pipe(
-      ofType(SignInActions.told, SignInActions.cameIn),
+      ofType(SignInActions.answered, SignInActions.cameIn),
       mergeMap(({ type, state: { crewId } }) => {
         if (crewId === null) return EMPTY;
         const chosen = SessionActions.crewChosen({ crewId });
-        if (type === SignInActions.told.type) return of(chosen);
+        if (type === SignInActions.answered.type) return of(chosen);
         const open = jobId();
         return of(
           chosen,
-          crewCopy.wanted(),
-          kitCopy.wanted(),
-          rulesCopy.wanted(),
+          crewCopy.requested(),
+          kitCopy.requested(),
+          rulesCopy.requested(),
           JobActions.connectionChanged({ connected: true }),
           ...(open ? [JobActions.caughtUpWanted({ jobId: open })] : []),
         );
@@ -177,7 +179,7 @@ export const catchUnauthorized: HttpInterceptorFn = (request, next) => {
     catchError((error: unknown) => {
       if (isSignInRequired(error) && !request.url.startsWith('/api/sign-in')) {
         const { by } = (request.body ?? {}) as { readonly by?: unknown };
-        store.dispatch(SignInActions.wanted({ crewId: typeof by === 'string' ? by : null }));
+        store.dispatch(SignInActions.requested({ crewId: typeof by === 'string' ? by : null }));
         store.dispatch(SignInActions.asked());
       }
       return throwError(() => error);

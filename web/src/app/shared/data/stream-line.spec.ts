@@ -2,7 +2,7 @@ import type { StreamMessage } from '@voltrek/contracts';
 import { event } from '../../../testing/fixtures';
 import { StreamLine } from './stream-line';
 
-/** A line to the server that opens, tells and breaks when it is told to. */
+/** A line to the server that opens, sends and breaks on command. */
 class FakeLine {
   static readonly CLOSED = 2;
   static all: FakeLine[] = [];
@@ -17,8 +17,8 @@ class FakeLine {
   close(): void {
     this.isClosed = true;
   }
-  tell(news: StreamMessage): void {
-    this.onmessage({ data: JSON.stringify(news) });
+  tell(message: StreamMessage): void {
+    this.onmessage({ data: JSON.stringify(message) });
   }
 }
 
@@ -37,7 +37,7 @@ class FakeChannel {
   }
 }
 
-describe('the line of news of a device', () => {
+describe('the stream of a device', () => {
   const real = { EventSource: globalThis.EventSource, BroadcastChannel: globalThis.BroadcastChannel };
   let inLine: (() => Promise<unknown>)[];
   const told: StreamMessage = {
@@ -67,7 +67,7 @@ describe('the line of news of a device', () => {
     const heard: StreamMessage[] = [];
     const stood: boolean[] = [];
     let back = 0;
-    line.messages.subscribe((news) => heard.push(news));
+    line.messages.subscribe((message) => heard.push(message));
     line.changes.subscribe((isOpen) => stood.push(isOpen));
     line.cameBack.subscribe(() => back++);
     line.start();
@@ -157,7 +157,7 @@ describe('the line of news of a device', () => {
     FakeLine.all[0]!.onopen();
     await settle();
     const before = [second.back(), third.back()];
-    // The first page closes without a word; an event is told while there is no line.
+    // The first page closes without a word; an event is sent while there is no line.
     void inLine[1]!();
     FakeLine.all[1]!.onopen();
     await settle();

@@ -13,8 +13,8 @@ const AGAIN_MS = 2_000;
 
 /** Messages between pages of a device. */
 type Relayed =
-  | { readonly kind: 'news'; readonly news: StreamMessage }
-  /** `isNew`: it was made just now; what was told before it came to stand was heard by nobody. */
+  | { readonly kind: 'message'; readonly message: StreamMessage }
+  /** `isNew`: it was made just now; earlier messages are lost. */
   | { readonly kind: 'line'; readonly isOpen: boolean; readonly isNew: boolean }
   /** A page that has just opened asks how the line stands. */
   | { readonly kind: 'asks' }
@@ -27,15 +27,15 @@ type Relayed =
  */
 @Injectable({ providedIn: 'root' })
 export class StreamLine {
-  private readonly told = new Subject<StreamMessage>();
+  private readonly received = new Subject<StreamMessage>();
   private readonly line = new BehaviorSubject(false);
   private readonly came = new Subject<void>();
   private readonly channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : null;
   private isListener = false;
   private readonly shared = new Subject<Action>();
 
-  /** The news, as it comes. */
-  readonly messages = this.told.asObservable();
+  /** Messages of the server, as they come. */
+  readonly messages = this.received.asObservable();
   /** Whether the line stands, as it is once it has stood and whenever that changes: a page that has just opened has not lost it. */
   readonly changes = this.line.pipe(filter((isOpen, i) => isOpen || i > 0));
   /**
@@ -74,7 +74,7 @@ export class StreamLine {
       if (this.isListener) this.relay({ kind: 'line', isOpen: this.line.value, isNew: false });
     } else if (this.isListener) return;
     else if (relayed.kind === 'line') this.set(relayed);
-    else this.told.next(relayed.news);
+    else this.received.next(relayed.message);
   }
 
   private relay(relayed: Relayed): void {
@@ -115,10 +115,10 @@ export class StreamLine {
     };
     source.onmessage = ({ data }) => {
       watch();
-      const news = JSON.parse(String(data)) as StreamMessage;
-      if (news.kind === 'beat') return;
-      this.told.next(news);
-      this.relay({ kind: 'news', news });
+      const message = JSON.parse(String(data)) as StreamMessage;
+      if (message.kind === 'beat') return;
+      this.received.next(message);
+      this.relay({ kind: 'message', message });
     };
     source.onerror = () => {
       if (source.readyState === EventSource.CLOSED) again();

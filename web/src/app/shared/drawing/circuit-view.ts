@@ -15,7 +15,7 @@ import { AMPS_TAG, type CircuitDrawing, SHOWN_AMPS, type Size } from './drawing'
 import { partShown } from './part-shown';
 import { CIRCUIT_VIEW as T } from '@words/screens/drawing';
 
-/** A lead that a try warms by less is told cold, K. */
+/** A lead that a try warms by less counts as cold, K. */
 const SHOWN_RISE_K = 1;
 /** Marks on a lead take so long from one place to the next: the quicker the more amps, s. */
 const SLOWEST_S = 3;

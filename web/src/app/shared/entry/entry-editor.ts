@@ -13,7 +13,7 @@ export interface EditedEntry {
   readonly note: string;
 }
 
-/** Corrects an entry, with its drawing beside it; what cannot be so is told at once. */
+/** Corrects an entry, with its drawing beside it; impossible values are shown at once. */
 @Component({
   selector: 'vt-entry-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,

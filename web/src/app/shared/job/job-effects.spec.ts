@@ -107,12 +107,12 @@ describe('job effects', () => {
     await openJob();
     expect(fetched).toBe(1);
     store.dispatch(
-      JobActions.heard({ event: event('symptom.recorded', { symptom: 'silence' }), revision: 2 }),
+      JobActions.received({ event: event('symptom.recorded', { symptom: 'silence' }), revision: 2 }),
     );
     await settle();
     expect(fetched).toBe(1);
     store.dispatch(
-      JobActions.heard({ event: event('symptom.recorded', { symptom: 'one-click' }), revision: 4 }),
+      JobActions.received({ event: event('symptom.recorded', { symptom: 'one-click' }), revision: 4 }),
     );
     await settle();
     expect(fetched).toBe(2);

@@ -39,7 +39,7 @@ export const loadJob = createEffect(
   (actions = inject(Actions), store = inject(Store), api = inject(Api), device = inject(DeviceStore)) =>
     actions.pipe(
       ofType(JobActions.opened, JobActions.caughtUpWanted),
-      // Another job's news must not break off what this one waits for.
+      // Messages of another job must not break off what this one waits for.
       withLatestFrom(store.select(jobFeature.selectJobId)),
       filter(([{ jobId }, onScreen]) => jobId === onScreen),
       switchMap(([action]) =>
@@ -80,7 +80,7 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
           ),
         ),
         catchError((error: unknown) => {
-          // Told once, by the bar of the door; the job is fetched when somebody has signed in.
+          // The sign-in bar shows it once; the job is fetched when somebody has signed in.
           if (isSignInRequired(error)) return EMPTY;
           return defer(() => device.waitingFor(jobId)).pipe(
             mergeMap((waiting) =>
@@ -96,11 +96,11 @@ function fetchedJob(jobId: string, api: Api, device: DeviceStore): Observable<Ac
   );
 }
 
-/** Fetches the events that were missed between two that were heard. */
+/** Fetches the events that were missed between two that arrived. */
 export const fetchGap = createEffect(
   (actions = inject(Actions), store = inject(Store)) =>
     actions.pipe(
-      ofType(JobActions.heard, JobActions.acknowledged),
+      ofType(JobActions.received, JobActions.acknowledged),
       withLatestFrom(store.select(jobFeature.selectLogged), store.select(jobFeature.selectJobId)),
       filter(([{ event }, logged, jobId]) => event.jobId === jobId && hasGap(logged)),
       map(([{ event }]) => JobActions.caughtUpWanted({ jobId: event.jobId })),
@@ -121,7 +121,7 @@ const REFETCHED: readonly JobEvent['type'][] = [
 export const fetchIdentified = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
-      ofType(JobActions.acknowledged, JobActions.heard),
+      ofType(JobActions.acknowledged, JobActions.received),
       filter(({ event }) => REFETCHED.includes(event.type)),
       map(({ event }) => JobActions.caughtUpWanted({ jobId: event.jobId })),
     ),
@@ -154,7 +154,7 @@ export const knowMachine = createEffect(
   { functional: true },
 );
 
-/** Hears what the server tells of the job while it is open. */
+/** Receives the server's messages of the job while it is open. */
 export const hearJob = createEffect(
   (actions = inject(Actions), line = inject(StreamLine), store = inject(Store)) =>
     actions.pipe(
@@ -176,12 +176,12 @@ function messageOf(
   return merge(
     line.messages.pipe(
       withLatestFrom(detail),
-      mergeMap(([news, known]) => {
-        if (news.kind === 'logged' && news.event.jobId === jobId)
-          return of(JobActions.heard({ event: news.event, revision: news.revision }));
+      mergeMap(([message, known]) => {
+        if (message.kind === 'logged' && message.event.jobId === jobId)
+          return of(JobActions.received({ event: message.event, revision: message.revision }));
         // The entry of its machine was corrected: it is worked with as it now is.
         const isOfIt = [known?.machine.id, known?.donorMachine?.id].some(
-          (id) => news.kind === 'entry' && (news.modelId === null || news.modelId === id),
+          (id) => message.kind === 'entry' && (message.modelId === null || message.modelId === id),
         );
         return isOfIt ? of(JobActions.caughtUpWanted({ jobId })) : EMPTY;
       }),

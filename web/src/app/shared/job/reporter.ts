@@ -42,7 +42,7 @@ export class Reporter {
     this.tell(event, refusal);
   }
 
-  /** Reports what happened. What the job's own rules refuse is told at once and never sent. */
+  /** Reports what happened. What the job's own rules refuse is shown at once and never sent. */
   report(...entry: EventEntry): void {
     const event = this.eventOf(this.jobId() ?? '', entry);
     const detail = this.detail();

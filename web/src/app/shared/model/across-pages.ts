@@ -4,15 +4,15 @@ export const PageActions = createActionGroup({
   source: 'Page',
   events: {
     /** Another page of this device did this: what all pages show changes here as well, and nothing is sent twice. */
-    Told: props<{ action: Action }>(),
+    'Done Elsewhere': props<{ action: Action }>(),
   },
 });
 
-const isTold = (action: Action): action is ReturnType<typeof PageActions.told> =>
-  action.type === PageActions.told.type;
+const isDoneElsewhere = (action: Action): action is ReturnType<typeof PageActions.doneElsewhere> =>
+  action.type === PageActions.doneElsewhere.type;
 
 /** Returns a reducer that takes what another page did like what was done here. Effects see only what was done here. */
 export const acrossPages =
   <S>(reducer: ActionReducer<S>): ActionReducer<S> =>
   (state, action) =>
-    reducer(state, isTold(action) ? action.action : action);
+    reducer(state, isDoneElsewhere(action) ? action.action : action);

@@ -1,4 +1,4 @@
-/** How a moment is told, by where it stands: a list has room for less than a sheet. */
+/** Forms of a moment, by place: a list has room for less than a sheet. */
 const STYLES = {
   time: { hour: 'numeric', minute: '2-digit' },
   seconds: { hour: 'numeric', minute: '2-digit', second: '2-digit' },

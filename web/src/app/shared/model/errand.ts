@@ -48,7 +48,7 @@ function boardCallOf({ call, at, vehicleId, vehicleName: name, modelId }: CallEr
 }
 
 /**
- * The board as this device knows it: what the server told, and what was opened here and waits.
+ * The board as this device knows it: the copy of the server, and what was opened here and waits.
  *
  * @param here jobs that were opened here, by the id of their call
  */

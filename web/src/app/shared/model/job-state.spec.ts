@@ -36,7 +36,7 @@ describe('the job slice', () => {
 
   it('counts an event once however often it is heard', () => {
     const tap = event('symptom.recorded', { symptom: 'silence' });
-    const heard = JobActions.heard({ event: tap, revision: 2 });
+    const heard = JobActions.received({ event: tap, revision: 2 });
     const acknowledged = JobActions.acknowledged({ event: tap, revision: 2, at: '' });
     expect(ids(after(loaded(), JobActions.reported({ event: tap }), heard, acknowledged, heard))).toEqual([
       open.id,
@@ -66,7 +66,7 @@ describe('the job slice', () => {
     ];
     const state = after(
       loaded(),
-      JobActions.heard({ event: second, revision: 3 }),
+      JobActions.received({ event: second, revision: 3 }),
       JobActions.acknowledged({ event: first, revision: 2, at: '' }),
     );
     expect(ids(state)).toEqual([open.id, first.id, second.id]);
@@ -82,17 +82,17 @@ describe('the job slice', () => {
     expect(named(JobActions.reported({ event: fitted }))).toBe(0);
     const again = { ...detail, events: [open, fitted] };
     const changed = [
-      JobActions.heard({ event: fitted, revision: 2 }),
+      JobActions.received({ event: fitted, revision: 2 }),
       JobActions.loaded({ jobId: JOB_ID, detail: again, waiting: [] }),
     ];
     expect(named(...changed)).toBe(1);
     const undone = event('event.undone', { eventId: fitted.id });
-    expect(named(...changed, JobActions.heard({ event: undone, revision: 3 }))).toBe(0);
+    expect(named(...changed, JobActions.received({ event: undone, revision: 3 }))).toBe(0);
   });
 
   it('ignores an event of another job', () => {
     const other = { ...event('symptom.recorded', { symptom: 'silence' }), jobId: 'other' };
-    expect(ids(after(loaded(), JobActions.heard({ event: other, revision: 2 })))).toEqual([open.id]);
+    expect(ids(after(loaded(), JobActions.received({ event: other, revision: 2 })))).toEqual([open.id]);
   });
 
   it('lets go of a tap that was refused, dropped or is kept no more', () => {
@@ -110,7 +110,7 @@ describe('the job slice', () => {
     const kept = event('symptom.recorded', { symptom: 'one-click' });
     const state = after(
       JobActions.reported({ event: kept }),
-      JobActions.heard({ event: tap, revision: 2 }),
+      JobActions.received({ event: tap, revision: 2 }),
       loaded(),
     );
     expect(ids(state)).toEqual([open.id, tap.id, kept.id]);

@@ -48,8 +48,8 @@ export const JobActions = createActionGroup({
     'Refusal Read': props<{ eventId: string }>(),
     /** An event was taken out unsent: dropped by hand, or nothing that the log keeps any more. */
     'Left Unsent': props<{ event: JobEvent }>(),
-    /** The server told of an event, from this screen or another. */
-    Heard: props<{ event: JobEvent; revision: number }>(),
+    /** The server sent an event, from this screen or another. */
+    Received: props<{ event: JobEvent; revision: number }>(),
     /**
      * How far the server's clock is ahead of this device's, at least and at most, ms: it said its time between a question and an answer.
      */
@@ -83,7 +83,7 @@ const reducer = createReducer(
     if (state.jobId !== jobId) return state;
     const { events, ...rest } = detail;
     const fetched = loggedFrom(events);
-    // An event that was heard while it was on its way is newer than the answer.
+    // An event that arrived while it was on its way is newer than the answer.
     const newer = state.logged.filter((l) => l.revision > fetched.length);
     return { ...withHeld(state, [...fetched, ...newer], waiting), detail: rest, problem: null };
   }),
@@ -117,7 +117,7 @@ const reducer = createReducer(
     return clockAheadMs === state.clockAheadMs ? state : { ...state, clockAheadMs };
   }),
   on(
-    JobActions.heard,
+    JobActions.received,
     (state, { event, revision }): JobState =>
       withLogged(withBatteriesInDoubt(state, event), { event, revision }),
   ),
@@ -145,7 +145,7 @@ function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {
     : state;
 }
 
-/** The log as it is known now, and what of it is still to be taken: no tap is lost by what was fetched, heard or held. */
+/** The log as it is known now, and what of it is still to be taken: no tap is lost by what was fetched, received or held. */
 function withHeld(state: JobState, logged: readonly LoggedEvent[], waiting: readonly JobEvent[]): JobState {
   const known = new Set(logged.map((l) => l.event.id));
   const held = [...waiting, ...state.pending.filter((p) => !waiting.some((w) => w.id === p.id))];
@@ -160,7 +160,7 @@ export const loggedFrom = (events: readonly JobEvent[]): LoggedEvent[] =>
 export const hasGap = (logged: readonly LoggedEvent[]): boolean =>
   logged.some((entry, i) => entry.revision !== i + 1);
 
-/** The server's order is the order: an event heard early takes its own place. */
+/** The server's order is the order: an event received early takes its own place. */
 function withLogged(state: JobState, entry: LoggedEvent): JobState {
   if (state.jobId !== entry.event.jobId) return state;
   const pending = state.pending.filter((e) => e.id !== entry.event.id);

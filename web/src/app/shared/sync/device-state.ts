@@ -94,7 +94,7 @@ const reducer = createReducer(
       connected: true,
     }),
   ),
-  on(JobActions.heard, JobActions.leftUnsent, (state, { event }): DeviceState => without(state, event.id)),
+  on(JobActions.received, JobActions.leftUnsent, (state, { event }): DeviceState => without(state, event.id)),
   on(
     JobActions.refused,
     (state, { event, why }): DeviceState => ({ ...refusedWith(state, { event, why }), connected: true }),

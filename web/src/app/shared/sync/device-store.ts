@@ -108,7 +108,7 @@ export class DeviceStore {
     }
   }
 
-  /** Does something to the database; what cannot be done is told by `canKeep`, and `otherwise` stands in for it. */
+  /** Does something to the database; a failure shows in `canKeep`, and `otherwise` stands in for it. */
   private async attempt<T>(what: (db: IDBPDatabase<DeviceSchema>) => Promise<T>, otherwise: T): Promise<T> {
     for (let tries = 0; tries < 2; tries++) {
       try {

@@ -84,7 +84,7 @@ export class Errands {
 
   /** Sends one that was refused once more. */
   async again({ id }: Errand): Promise<void> {
-    await this.told(id, null);
+    await this.settle(id, null);
     await this.send(true);
   }
 
@@ -103,7 +103,7 @@ export class Errands {
       } catch (error) {
         const answer = answerTo(error);
         if (answer.kind === 'away' || answer.kind === 'unsigned') return false;
-        await this.told(errand.id, answer.kind === 'refused' || answer.kind === 'choked' ? answer.why : '');
+        await this.settle(errand.id, answer.kind === 'refused' || answer.kind === 'choked' ? answer.why : '');
       }
     }
     return true;
@@ -122,7 +122,7 @@ export class Errands {
     }
   }
 
-  private async told(id: string, why: string | null): Promise<void> {
+  private async settle(id: string, why: string | null): Promise<void> {
     await this.device.tellErrand(id, why);
     this.store.dispatch(DeviceActions.errandTold({ id, why }));
   }

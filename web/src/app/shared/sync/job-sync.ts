@@ -78,11 +78,11 @@ export class JobSync {
     const actions = inject(Actions);
     actions.pipe(ofType(JobActions.reported)).subscribe(({ event }) => void this.take(event));
     // Of every job, not only of the one on screen: what is held here stays as the server has it.
-    inject(StreamLine).messages.subscribe((news) => {
-      if (news.kind === 'logged') void this.device.acknowledge(news);
+    inject(StreamLine).messages.subscribe((message) => {
+      if (message.kind === 'logged') void this.device.acknowledge(message);
     });
     // Another page tapped in the same job: its tap goes before the next one here.
-    actions.pipe(ofType(PageActions.told)).subscribe(({ action }) => {
+    actions.pipe(ofType(PageActions.doneElsewhere)).subscribe(({ action }) => {
       if (action.type === JobActions.reported.type) this.begun.clear();
     });
     actions.pipe(ofType(JobActions.machineKnown)).subscribe(({ jobId, machine, confidence }) => {
@@ -207,17 +207,17 @@ export class JobSync {
 
   /**
    * Jobs are held here before they are opened here: the network may be gone by then. They come some at a time, while the page has nothing
-   * more pressing to do; from then on what happens to them is heard.
+   * more pressing to do; from then on the stream keeps them current.
    *
    * @returns false when the server did not answer
    */
   private async holdAll(jobIds: readonly string[]): Promise<boolean> {
     const held = await this.device.heldIds();
-    const wanted = jobIds.filter((id) => !held.has(id));
-    for (let from = 0; from < wanted.length; from += JOBS_WANTED_MOST) {
+    const missing = jobIds.filter((id) => !held.has(id));
+    for (let from = 0; from < missing.length; from += JOBS_WANTED_MOST) {
       await this.frames.after('idle');
       try {
-        const some = this.api.jobs(wanted.slice(from, from + JOBS_WANTED_MOST)).pipe(timeout(REQUEST_MS));
+        const some = this.api.jobs(missing.slice(from, from + JOBS_WANTED_MOST)).pipe(timeout(REQUEST_MS));
         for (const detail of await firstValueFrom(some)) await this.hold(detail.events[0]!.jobId, detail);
       } catch {
         return false;

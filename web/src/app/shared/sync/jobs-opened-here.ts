@@ -1,7 +1,7 @@
 import type { JobSummary } from '@voltrek/contracts';
 import { foldJob, type JobEvent, reachedStage, underCharge, vansComing } from '@voltrek/core/job';
 
-/** Jobs that were opened here and that the server has not heard of, by the id of their call. */
+/** Jobs that were opened here and that the server does not know yet, by the id of their call. */
 export function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string, JobSummary> {
   const opened = waiting.filter((e) => e.type === 'job.opened');
   return new Map(

@@ -3,7 +3,7 @@ import { seededRandom } from '@voltrek/core/quantities';
 import { event } from '../../../testing/fixtures';
 import { hasGap, type LoggedEvent } from '../model/job-state';
 import { withEntry } from './device-store';
-import { CHOKES_MOST, type Clock, Queues, RETRY_FIRST_MS, RETRY_MOST_MS, type Told } from './queues';
+import { CHOKES_MOST, type Clock, Queues, RETRY_FIRST_MS, RETRY_MOST_MS, type QueueListener } from './queues';
 import type { Answer } from '../data/answer-to';
 
 const tap = (jobId = 'job-1'): JobEvent => ({ ...event('symptom.recorded', { symptom: 'silence' }), jobId });
@@ -37,7 +37,7 @@ async function settled(): Promise<void> {
 function queuesWith(answer: (event: JobEvent) => Answer, clock = new FakeClock()) {
   const sent: JobEvent[] = [];
   const heard = { taken: [] as string[], refused: [] as string[], parked: [] as string[], away: 0 };
-  const told: Told = {
+  const told: QueueListener = {
     taken: (e) => void heard.taken.push(e.id),
     refused: (e) => void heard.refused.push(e.id),
     gone: () => undefined,
@@ -171,7 +171,7 @@ class FakeDevice {
   readonly refused = new Set<string>();
   readonly tapped: string[] = [];
   private page!: Queues;
-  /** A page that has gone is told nothing more. */
+  /** A page that has gone gets nothing more. */
   private life = 0;
 
   constructor(

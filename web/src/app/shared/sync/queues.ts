@@ -9,8 +9,8 @@ export interface Clock {
   readonly random: () => number;
 }
 
-/** The news of events that wait. */
-export interface Told {
+/** Receives the outcome of each waiting event. */
+export interface QueueListener {
   readonly taken: (event: JobEvent, revision: number) => Promise<void> | void;
   readonly refused: (event: JobEvent, why: string) => Promise<void> | void;
   readonly gone: (event: JobEvent) => Promise<void> | void;
@@ -42,7 +42,7 @@ export class Queues {
 
   constructor(
     private readonly send: (event: JobEvent) => Promise<Answer>,
-    private readonly told: Told,
+    private readonly listener: QueueListener,
     private readonly clock: Clock,
   ) {}
 
@@ -71,7 +71,7 @@ export class Queues {
     this.retry(jobId);
   }
 
-  /** The server was heard of: nobody waits any longer. */
+  /** The server answered: nobody waits any longer. */
   poke(): void {
     for (const line of this.lines.values()) line.wake();
   }
@@ -110,24 +110,24 @@ export class Queues {
         if (line.events[0]?.id !== head.id) continue;
         if (answer.kind === 'taken' || answer.kind === 'refused' || answer.kind === 'gone') {
           // First it is known what became of it, then it leaves: a device that dies in between sends it once more.
-          if (answer.kind === 'taken') await this.told.taken(answer.event, answer.revision);
-          else if (answer.kind === 'refused') await this.told.refused(head, answer.why);
-          else await this.told.gone(head);
+          if (answer.kind === 'taken') await this.listener.taken(answer.event, answer.revision);
+          else if (answer.kind === 'refused') await this.listener.refused(head, answer.why);
+          else await this.listener.gone(head);
           // It may have been dropped by hand meanwhile.
           line.events.splice(0, line.events.length, ...line.events.filter((e) => e.id !== head.id));
           continue;
         }
         if (answer.kind === 'choked' && ++chokes >= CHOKES_MOST) {
           line.parked = true;
-          await this.told.parked(head, answer.why);
+          await this.listener.parked(head, answer.why);
           break;
         }
         if (answer.kind === 'unsigned') {
-          // No waiting brings somebody to the door: it is sent when they have come.
+          // Waiting signs nobody in: it is sent when they have signed in.
           await new Promise<void>((woken) => (line.wake = woken));
           continue;
         }
-        if (answer.kind === 'away') this.told.away();
+        if (answer.kind === 'away') this.listener.away();
         await this.pause(line, tries++);
       }
     } finally {

@@ -31,7 +31,7 @@ describe('SharedPages', () => {
     here.next(JobActions.opened({ jobId: 'job-1' }));
     expect(told).toEqual([tap]);
     there.next(tap);
-    expect(taken).toEqual([PageActions.told({ action: tap })]);
+    expect(taken).toEqual([PageActions.doneElsewhere({ action: tap })]);
     // The action of another page comes back here: it goes out no second time.
     here.next(taken[0]!);
     expect(told).toEqual([tap]);
@@ -40,6 +40,6 @@ describe('SharedPages', () => {
   it('changes what is shown by the tap of another page as by one of its own', () => {
     const names: ActionReducer<readonly string[]> = (all = [], { type }) => [...all, type];
     const reducer = acrossPages(names);
-    expect(reducer([], PageActions.told({ action: tap }))).toEqual(reducer([], tap));
+    expect(reducer([], PageActions.doneElsewhere({ action: tap }))).toEqual(reducer([], tap));
   });
 });

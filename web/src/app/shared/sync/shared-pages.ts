@@ -30,6 +30,6 @@ export class SharedPages {
 
   start(): void {
     this.actions.pipe(ofType(...SHARED)).subscribe((action) => this.line.tellPages(action));
-    this.line.ofPages.subscribe((action) => this.store.dispatch(PageActions.told({ action })));
+    this.line.ofPages.subscribe((action) => this.store.dispatch(PageActions.doneElsewhere({ action })));
   }
 }

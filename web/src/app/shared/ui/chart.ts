@@ -78,7 +78,7 @@ export class Chart {
   private readonly pictures = inject(ChartPictures);
   /** Null until it is laid out. */
   private readonly room = signal<Room | null>(null);
-  private readonly wanted = computed(() => {
+  private readonly requested = computed(() => {
     const room = this.room();
     return room && { of: this.whole(), room };
   });
@@ -101,26 +101,26 @@ export class Chart {
       this.finished();
     });
     effect(() => {
-      const wanted = this.wanted();
+      const requested = this.requested();
       const live = this.live();
-      if (!wanted) return;
-      if (live) redraw(live, wanted.of, wanted.room);
+      if (!requested) return;
+      if (live) redraw(live, requested.of, requested.room);
       else void untracked(() => this.paint());
     });
   }
 
-  /** Picture after picture, until the last is what is wanted; what was wanted for a moment only is not drawn. */
+  /** Picture after picture, until the last is the requested one. Requests that passed are not drawn. */
   private async paint(): Promise<void> {
     if (this.isDrawing) return;
     this.isDrawing = true;
     let painted = null;
-    for (let wanted = this.wanted(); wanted && wanted !== painted; wanted = this.wanted()) {
-      const svg = await this.pictures.draw(wanted.of, wanted.room).catch(() => null);
+    for (let requested = this.requested(); requested && requested !== painted; requested = this.requested()) {
+      const svg = await this.pictures.draw(requested.of, requested.room).catch(() => null);
       await this.frames.after('turn');
       if (this.destroyed.destroyed || this.goesLive) break;
       if (svg !== null) this.canvas().nativeElement.innerHTML = svg;
       this.finished();
-      painted = wanted;
+      painted = requested;
       await new Promise((resolve) => setTimeout(resolve, REDRAW_MS));
     }
     this.isDrawing = false;

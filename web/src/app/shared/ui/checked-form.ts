@@ -75,12 +75,12 @@ export function schemaFaults(
     const all = error.inner.length > 0 ? error.inner : [error];
     const found: Record<string, string> = {};
     for (const { path = '', message } of all) {
-      // A fault of a whole part is told at the first field of that part.
+      // A fault of a whole part stands at the first field of that part.
       const field =
         fields.find(({ key }) => key === path) ??
         (path && fields.find(({ key }) => key.startsWith(`${path}.`)));
       if (field) found[field.key] ??= message.replace(field.key, field.label);
-      // A fault that no field shows is told of the whole, with its place.
+      // A fault that no field shows stands at the whole, with its place.
       else
         found[''] = [found[''], message.includes(path) ? message : `${path}: ${message}`]
           .filter(Boolean)

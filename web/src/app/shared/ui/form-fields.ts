@@ -4,7 +4,7 @@ import { shownUnit } from '@words/units';
 import { controlOf, faultsOf, type FieldsForm } from './checked-form';
 import type { FormField } from './form-field';
 
-/** The fields of a form with their labels, units and what is wrong beside them: told at a field once hands were on it. */
+/** The fields of a form with their labels, units and what is wrong beside them: shown at a field after it was touched. */
 @Component({
   selector: 'vt-form-fields',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -66,7 +66,7 @@ export class FormFields {
 
   protected readonly unitOf = shownUnit;
 
-  /** One form is on screen at a time, so a key is told apart by itself. */
+  /** One form is on screen at a time, so a key identifies a field. */
   protected idOf(key: string): string {
     return `field-${key}`;
   }

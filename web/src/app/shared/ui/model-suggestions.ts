@@ -6,7 +6,7 @@ import { CLASS_WORDS } from '@words/words';
 const SUGGESTIONS = 8;
 const PAUSE_MS = 80;
 
-/** Models by what is being typed, for a typeahead. @param onProblem told when the server does not answer */
+/** Models by what is being typed, for a typeahead. @param onProblem called when the server does not answer */
 export function modelSuggestions(
   finder: Finder,
   onProblem: (error: unknown) => void = () => undefined,

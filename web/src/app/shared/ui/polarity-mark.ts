@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 
-/** The two polarities, told apart by shape before colour: a diamond with a plus, a bar with a minus. */
+/** The two polarities, distinguished by shape before colour: a diamond with a plus, a bar with a minus. */
 @Component({
   selector: 'vt-polarity-mark',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -11,7 +11,7 @@ export interface Steps {
     readonly risk?: string;
   }[];
   readonly note: string;
-  /** How it ends well, and, where that is told as well, how it ends otherwise. */
+  /** How it ends well, and, where it is known, how it ends otherwise. */
   readonly yes: string;
   readonly no?: string;
   /** It was not done. */

@@ -1,14 +1,15 @@
-import { type RuleKey, RULES } from '@voltrek/core/rules';
+import { type HouseRuleKey, type RuleKey, RULES, type School } from '@voltrek/core/rules';
 import { tell } from './tell';
 
 /** Why a threshold stands where it does: in this language as the core keeps it beside the figure. */
 export const ruleReason = (key: RuleKey): string => tell`${RULES[key].reason}`;
 
 /** Names a house rule. */
-export const ruleName = (key: RuleKey): string => RULE_QUESTIONS[key] ?? ruleReason(key);
+export const ruleName = (key: RuleKey): string =>
+  (RULE_QUESTIONS as Partial<Record<RuleKey, string>>)[key] ?? ruleReason(key);
 
 /** The question of each house rule. */
-export const RULE_QUESTIONS: Partial<Record<RuleKey, string>> = {
+export const RULE_QUESTIONS: Readonly<Record<HouseRuleKey, string>> = {
   lastBlack: 'Last black clamp on',
   firstRed: 'First red clamp on',
   clampSequence: 'Clamps go on',
@@ -51,7 +52,7 @@ export const RULE_QUESTIONS: Partial<Record<RuleKey, string>> = {
 };
 
 /** The schools by name. */
-export const SCHOOL_WORDS: Readonly<Record<string, string>> = {
+export const SCHOOL_WORDS: Readonly<Record<School, string>> = {
   'ground-point': 'a ground point',
   'negative-terminal': 'the negative terminal',
   casualty: 'the casualty',
@@ -80,3 +81,7 @@ export const SCHOOL_WORDS: Readonly<Record<string, string>> = {
   refused: 'never',
   allowed: 'as a last resort',
 };
+
+/** Names a value of a rule: a school, or its figure with the unit. */
+export const ruleValue = (key: RuleKey, value: string | number): string =>
+  (SCHOOL_WORDS as Readonly<Record<string, string>>)[value] ?? `${value} ${RULES[key].unit}`;

@@ -2,21 +2,21 @@ import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { ARMS_AFTER_MS } from '../../arming';
 import { LiveLine } from './live-line';
-import { type Heard, LiveStore } from './live-store';
+import { type ReceivedReading, LiveStore } from './live-store';
 
-const METER: Heard = {
+const METER: ReceivedReading = {
   instrument: 'meter',
   state: 'ready',
   name: 'Test meter',
   value: null,
   overload: false,
   at: '',
-  heardMs: 0,
+  receivedMs: 0,
 };
 
 describe('LiveLine', () => {
   async function show(value: number) {
-    const byInstrument = signal<{ meter: Heard }>({
+    const byInstrument = signal<{ meter: ReceivedReading }>({
       meter: { ...METER, value },
     });
     const connected = signal(true);
@@ -24,7 +24,7 @@ describe('LiveLine', () => {
     const ageMs = signal(200);
     const live = {
       connected,
-      held: signal<{ meter?: Heard }>({}),
+      held: signal<{ meter?: ReceivedReading }>({}),
       hold: () => undefined,
       nowOf: () => byInstrument().meter,
       ageMs,

@@ -17,7 +17,7 @@ const SAME_WITHIN = 0.0008;
     @if (now(); as n) {
       <div class="live" [class.gone]="n.state !== 'ready' || isOld()">
         <span class="who"
-          >{{ words[n.instrument] }} <span class="dim" role="status">{{ told(n.state) }}</span>
+          >{{ words[n.instrument] }} <span class="dim" role="status">{{ stateText(n.state) }}</span>
           @if (age(); as old) {
             <span class="dim age">{{ old }}</span>
           }
@@ -103,7 +103,7 @@ export class LiveLine {
   readonly unit = input.required<'V' | 'A' | 'mA'>();
   /** Why a value cannot be taken; null when it can. */
   readonly faultOf = input.required<(value: number) => string | null>();
-  /** The reading: one told from the next. */
+  /** The reading: each distinct from the next. */
   readonly of = input.required<string>();
   readonly taken = output<number>();
 
@@ -166,7 +166,7 @@ export class LiveLine {
     this.taken.emit(value);
   }
 
-  protected told(state: LinkState): string {
+  protected stateText(state: LinkState): string {
     if (!this.live.connected()) return T.lineBrokenAnOldValue;
     const now = this.now();
     if (state === 'ready' && now && this.isOld())

@@ -15,25 +15,25 @@ import { LIVE_STORE as T } from '@words/screens/job-stages-measure';
 
 const LINE_BROKE = T.theLineToTheServerBroke;
 
-/** How often the age of what is shown is told anew, ms. */
+/** How often the age of the shown values is drawn anew, ms. */
 const CLOCK_MS = 500;
 
-/** An instrument as it was told, and when this device heard of it: the server's clock may be another. */
-export interface Heard extends InstrumentNow {
+/** An instrument as received, and when: the server's clock may be another. */
+export interface ReceivedReading extends InstrumentNow {
   /** Since the page began, as everything in ms here. */
-  readonly heardMs: number;
+  readonly receivedMs: number;
 }
 
 interface LiveState {
-  readonly byInstrument: Readonly<Partial<Record<Instrument, Heard>>>;
-  /** The server told of instruments, or the line to it broke. */
+  readonly byInstrument: Readonly<Partial<Record<Instrument, ReceivedReading>>>;
+  /** The server sent instruments, or the line to it broke. */
   readonly connected: boolean;
-  /** Now, as far as ages are told. */
+  /** Now, for the ages. */
   readonly clockMs: number;
   /** Values of earlier moments are of another place, or of before a break; Infinity while the probes are on their way. */
   readonly countsFromMs: number;
   /** Values kept still while they are looked at. */
-  readonly held: Readonly<Partial<Record<Instrument, Heard>>>;
+  readonly held: Readonly<Partial<Record<Instrument, ReceivedReading>>>;
   /** Points captured so far; null when nothing is being captured. */
   readonly captured: number | null;
   readonly lowestVolts: number | null;
@@ -58,33 +58,33 @@ export const LiveStore = signalStore(
     let places = 0;
     return {
       hear(now: InstrumentNow): void {
-        const heardMs = performance.now();
+        const receivedMs = performance.now();
         patchState(store, {
-          byInstrument: { ...store.byInstrument(), [now.instrument]: { ...now, heardMs } },
+          byInstrument: { ...store.byInstrument(), [now.instrument]: { ...now, receivedMs } },
           connected: true,
-          clockMs: heardMs,
+          clockMs: receivedMs,
         });
       },
       tick(): void {
         patchState(store, { clockMs: performance.now() });
       },
       /** The instrument that is linked and reads; null for none. */
-      nowOf(instrument: Instrument | null): Heard | null {
+      nowOf(instrument: Instrument | null): ReceivedReading | null {
         const now = instrument && store.byInstrument()[instrument];
         return now && now.state !== 'off' ? now : null;
       },
-      ageMs({ heardMs }: Heard): number {
-        return Math.max(0, store.clockMs() - heardMs);
+      ageMs({ receivedMs }: ReceivedReading): number {
+        return Math.max(0, store.clockMs() - receivedMs);
       },
-      /** Heard of the place where the probes are now, on the line that stands. */
-      isOfHere({ heardMs }: Heard): boolean {
-        return store.connected() && heardMs >= store.countsFromMs();
+      /** Received for the place where the probes are now, on the line that stands. */
+      isOfHere({ receivedMs }: ReceivedReading): boolean {
+        return store.connected() && receivedMs >= store.countsFromMs();
       },
       /** It is what the instrument shows now. */
-      isFresh(now: Heard): boolean {
+      isFresh(now: ReceivedReading): boolean {
         return this.isOfHere(now) && this.ageMs(now) <= oldAfterMs(now.instrument);
       },
-      /** Tells the places of the probes: stand-ins must be told, real instruments know. Earlier values count no more until then, held still or not. */
+      /** Tells the places of the probes: stand-ins need them, real instruments know. Earlier values count no more until then, held still or not. */
       place(placed: ProbesPlaced): void {
         const mine = ++places;
         const arrive = (): void => {

@@ -86,7 +86,7 @@ export class Measure {
 
   readonly work = input.required<Work>();
   readonly goOn = output<Stage>();
-  /** Told whenever the probes belong elsewhere. */
+  /** Called whenever the probes belong elsewhere. */
   readonly probed = output<Probed>();
 
   private readonly reporter = inject(Reporter);

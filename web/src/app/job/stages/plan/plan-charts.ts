@@ -119,7 +119,7 @@ export const LEAD_METRICS: Record<LeadMetric, { readonly show: (cell: LeadCell) 
 };
 
 /**
- * Section by length, copper above, clad below; each cell says its figure, so that nothing is told by shade alone.
+ * Section by length, copper above, clad below; each cell says its figure, so that nothing depends on shade alone.
  *
  * @param own the set in use, framed where the grid holds it
  */

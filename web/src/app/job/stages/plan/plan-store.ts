@@ -97,7 +97,7 @@ export const PlanStore = signalStore(
       const turns = pLimit(Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
 
       /** The odds asked for last: what waits for an idle moment is dropped when something newer is asked, or nothing is any more. */
-      let wanted: ReadonlyMap<string, PlanCase> | null = null;
+      let requested: ReadonlyMap<string, PlanCase> | null = null;
 
       return {
         /** The odds of every option anew, best ranked first; whatever was under way is stopped. */
@@ -105,9 +105,9 @@ export const PlanStore = signalStore(
           patchState(store, { byOption: {}, problem: null, oddsProgress: cases.size > 0 ? 0 : null });
           if (cases.size === 0) return;
           // The screen is drawn first.
-          wanted = cases;
+          requested = cases;
           await frames.after('quiet');
-          if (wanted !== cases) return;
+          if (requested !== cases) return;
           await round(oddsRunner, async (run) => {
             let done = 0;
             for (const [optionId, plan] of cases) {
@@ -182,7 +182,7 @@ export const PlanStore = signalStore(
 
         /** Stops what is under way; what is already known stays. */
         cancel(): void {
-          wanted = null;
+          requested = null;
           oddsRunner.stop();
           detailRunner.stop();
           patchState(store, { oddsProgress: null, detailProgress: null });

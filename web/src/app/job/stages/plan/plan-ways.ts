@@ -21,7 +21,7 @@ import { waysAsked, WaysStore } from '../../ways-store';
 import { inputsOfPlan } from './plan-record';
 import { PLAN_WAYS as T } from '@words/screens/job-stages-plan';
 
-/** How often the time by which it runs is told anew, ms. */
+/** How often the time by which it runs is shown anew, ms. */
 const CLOCK_MS = 5_000;
 const SURENESS_KEY = 'voltrek.sureness';
 /** Odds that the trouble of a second source, or of other leads, must add. */
@@ -127,7 +127,7 @@ export class PlanWays {
     void this.search.ask(this.input());
   }
 
-  /** The joint that the way looked at mends first, where a meter has told which it is. */
+  /** The joint that the way looked at mends first, where a meter has shown it. */
   readonly mending = computed(() => {
     const work = this.work();
     if (!work || !this.chosen()?.way.mends) return null;

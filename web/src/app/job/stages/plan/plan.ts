@@ -311,7 +311,7 @@ export class Plan {
       this.store.byOption(),
     ),
   );
-  /** Sources that fit in no way: one that fits with other leads is offered, and not told to be unfit. */
+  /** Sources that fit in no way: one that fits with other leads is offered, and not listed as unfit. */
   protected readonly unfit = computed(() => {
     const unfit = notHere(this.options());
     return this.rows().filter((r) => unfit.includes(r.ranked));

@@ -38,7 +38,7 @@ const TOLD_OF_BATTERY = 2;
         <section class="standing">
           <h3>{{ batteryTitle($index, b) }}</h3>
           <p>
-            @for (line of toldOf($index, b); track $index) {
+            @for (line of strongestOf($index, b); track $index) {
               <span
                 >{{ ofBattery(names[line.check], line.battery) }}: {{ found(line) }}
                 <span class="dim">{{ push(line.bits) }}</span></span
@@ -196,7 +196,7 @@ export class Ledger {
   }
 
   /** The finding that moved it most, at it or of the whole machine. */
-  protected toldOf(battery: number, { ledger }: BatteryFinding): LedgerLine[] {
+  protected strongestOf(battery: number, { ledger }: BatteryFinding): LedgerLine[] {
     return ledger.filter((l) => l.battery === undefined || l.battery === battery).slice(0, TOLD_OF_BATTERY);
   }
 

@@ -102,8 +102,8 @@ function machineLine({ machine }: JobSheet): string {
 }
 
 function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
-  const told = shareTold(record);
-  const share = told === null ? '' : ` ${percent(told)}.`;
+  const shownShare = shareTold(record);
+  const share = shownShare === null ? '' : ` ${percent(shownShare)}.`;
   const causes = (record.causes ?? []).map((c) => `${CAUSE_WORDS[c.cause]} ${percent(c.share)}`).join(', ');
   const provisional = sheet.verdict ? '' : T.notGivenYet;
   return {

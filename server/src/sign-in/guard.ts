@@ -11,14 +11,14 @@ import { note } from './audit.js';
 import { isSignInRequired } from './secrets.js';
 import { deviceOf, holderIn, type SignedIn, signedInOn } from './sessions.js';
 
-/** How long a server believes that the door is as it was: another on the same database may have shut it, ms. */
+/** How long a server trusts its copy of the setting: another on the same database may have changed it, ms. */
 const BELIEVED_MS = 2_000;
 /** Acts of the field that a device may still send after it was handed over. */
 const SENT_LATER: readonly Act[] = ['assist', 'work', 'find'];
 /** Their changes are written down: by whom, and what. */
 const WRITTEN_DOWN: readonly Act[] = ['find', 'lead'];
 
-/** The rights of a request, and the person it speaks as, while the door is shut. */
+/** The rights of a request, and the person it speaks as, while sign-in is on. */
 interface Pass {
   readonly route: Route | null;
   readonly here: readonly SignedIn[];
@@ -26,7 +26,7 @@ interface Pass {
 
 const passes = new WeakMap<IncomingMessage, Pass>();
 
-/** Whether the door is shut, as this server knows it. */
+/** Whether sign-in is on, as this server knows it. */
 export interface SignInRule {
   readonly isShut: () => Promise<boolean>;
   /** Asks the database anew: it was shut or opened here. */
@@ -51,12 +51,12 @@ export function signInRuleOf({ db }: Database): SignInRule {
  * names in `by`, or as whoever holds the device where it names nobody. A form is read later: what it names, {@link requireSpeaker} looks
  * at.
  */
-export function guardRoutes({ db }: Database, door: SignInRule, reach: Reach): RequestHandler {
+export function guardRoutes({ db }: Database, rule: SignInRule, reach: Reach): RequestHandler {
   return async (request, response, next) => {
     await reach.noteRequest(request);
-    const isShut = await door.isShut();
+    const isShut = await rule.isShut();
     if (!isShut && (await reach.isPublic())) requireSetUp(request);
-    // An open door looks nothing up.
+    // Without sign-in nothing is looked up.
     const route = isShut ? routeOf(request.method, `/api${request.path}`) : undefined;
     if (route === undefined || route?.act === 'open') {
       next();
@@ -88,13 +88,13 @@ export function guardRoutes({ db }: Database, door: SignInRule, reach: Reach): R
   };
 }
 
-/** Paths that setting up needs: who works here, their PINs, and the door itself. */
+/** Paths that setting up needs: who works here, their PINs, and the setting itself. */
 const SETS_UP = /^\/(sign-in(\/(house|door|pins\/[^/]+))?|crew(\/[^/]+)?|vans|house)\/?$/;
-/** Paths that tell nothing of anybody: whether the server is well, and how the door stands. */
+/** Paths that tell nothing of anybody: whether the server is well, and whether sign-in is on. */
 const TELLS_NOBODY = /^\/(health|sign-in)\/?$/;
 
 /**
- * A house that others reach and whose door is open answers what setting up needs, to this machine alone.
+ * A house that others reach without sign-in answers what setting up needs, to this machine alone.
  *
  * @throws HttpProblem 403 for anything else
  */
@@ -106,7 +106,7 @@ function requireSetUp(request: Request): void {
 }
 
 /**
- * Whom a request speaks as; null while the door is open, when that is whoever it says.
+ * Whom a request speaks as; null without sign-in, when that is whoever it says.
  *
  * @throws HttpProblem 401 for a name that is not signed in on this device. 403 for an act beyond its role, or by a name that handed the
  *   device over
@@ -128,10 +128,10 @@ function wasDoneBefore(request: Request, { handedOverAt }: SignedIn): boolean {
   const heldMs = Number(request.get('voltrek-held-ms') ?? 0);
   return handedOverAt !== null && Date.now() - heldMs <= handedOverAt.getTime() + SAME_MOMENT_MS;
 }
-/** A tap of the moment of the hand-over may be told a little late, ms. */
+/** A tap of the moment of the hand-over may arrive a little late, ms. */
 const SAME_MOMENT_MS = 1_000;
 
-/** Returns the holder of the device that a request comes from; null while the door is open. */
+/** Returns the holder of the device that a request comes from; null without sign-in. */
 export const holderOf = (request: Request): SignedIn | null =>
   holderIn(passes.get(request)?.here ?? []) ?? null;
 
