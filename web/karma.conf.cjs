@@ -26,7 +26,7 @@ module.exports = (config) => {
     },
     // A machine that does other work beside is many times as slow, and may stand still for a while: only what never comes is late.
     captureTimeout: 300_000,
-    browserNoActivityTimeout: 300_000,
+    browserNoActivityTimeout: 120_000,
     browserDisconnectTimeout: 60_000,
     client: { jasmine: { random: true, timeoutInterval: 60_000 } },
     restartOnFileChange: false,

@@ -11,13 +11,16 @@ import {
 import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { NgbModalConfig } from '@ng-bootstrap/ng-bootstrap/modal';
+import { provideTransloco, provideTranslocoTranspiler } from '@jsverse/transloco';
 import { provideEffects } from '@ngrx/effects';
-import { provideState, provideStore } from '@ngrx/store';
+import { provideState, provideStore, Store } from '@ngrx/store';
 import { routes } from './app.routes';
 import { ignoreDoubleTaps } from './shell/double-taps';
 import { provideStyleSheets } from './shell/style-sheets';
 import { Versions } from './shell/versions';
 import * as jobEffects from './shared/job/job-effects';
+import { LANGUAGES, languageBy } from './shared/model/language';
+import { IcuTranspiler, Languages } from './shared/data/languages';
 import { jobFeature } from './shared/model/job-state';
 import { crewCopy } from './shared/data/crew';
 import { boardCopy, hearBoard } from './shared/data/board';
@@ -49,6 +52,12 @@ export const appConfig: ApplicationConfig = {
       withNavigationErrorHandler(() => inject(Versions).askForReload()),
     ),
     provideStore(),
+    provideTransloco({ config: { availableLangs: [...LANGUAGES], prodMode: !isDevMode() } }),
+    provideTranslocoTranspiler(IcuTranspiler),
+    provideAppInitializer(() => {
+      const { language } = inject(Store).selectSignal(settingsFeature.selectSettingsState)();
+      return inject(Languages).show(languageBy(language, navigator.languages));
+    }),
     provideState(sessionFeature),
     provideState(settingsFeature),
     provideState(signInFeature),

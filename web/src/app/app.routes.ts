@@ -1,4 +1,6 @@
+import { inject } from '@angular/core';
 import type { Routes, UrlMatcher } from '@angular/router';
+import { Languages } from './shared/data/languages';
 import { APP_ROUTES as T } from '@words/screens/app';
 
 /** A job and its stages are one place: going from one to the other keeps the page, and what it holds, as it is. */
@@ -8,116 +10,124 @@ const jobOrStage: UrlMatcher = (segments) => {
   return { consumed: segments, posParams: { jobId, ...(stage && { stage }) } };
 };
 
-export const routes: Routes = [
+const pages: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'board' },
   {
     path: 'board',
-    title: T.boardVoltrek,
+    title: () => T.boardVoltrek,
     loadComponent: () => import('./board/board-page').then((m) => m.BoardPage),
   },
   {
     path: 'atlas',
-    title: T.atlasVoltrek,
+    title: () => T.atlasVoltrek,
     loadComponent: () => import('./atlas/atlas-page').then((m) => m.AtlasPage),
   },
   {
     path: 'kit',
-    title: T.kitVoltrek,
+    title: () => T.kitVoltrek,
     loadComponent: () => import('./kit/kit-page').then((m) => m.KitPage),
   },
   {
     path: 'rules',
-    title: T.houseRulesVoltrek,
+    title: () => T.houseRulesVoltrek,
     loadComponent: () => import('./rules/rules-page').then((m) => m.RulesPageView),
   },
   {
     path: 'bench',
-    title: T.benchVoltrek,
+    title: () => T.benchVoltrek,
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
   {
     path: 'bench/:tool',
-    title: T.benchVoltrek,
+    title: () => T.benchVoltrek,
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
   {
     path: 'practice',
-    title: T.practiceVoltrek,
+    title: () => T.practiceVoltrek,
     loadComponent: () => import('./practice/ladder-page').then((m) => m.LadderPage),
   },
   {
     path: 'practice/drills',
-    title: T.practiceVoltrek,
+    title: () => T.practiceVoltrek,
     loadComponent: () => import('./practice/drill-page').then((m) => m.DrillPage),
   },
   {
     path: 'practice/exam',
-    title: T.practiceVoltrek,
+    title: () => T.practiceVoltrek,
     loadComponent: () => import('./practice/exam-page').then((m) => m.ExamPage),
   },
   {
     path: 'practice/exam/:place',
-    title: T.practiceVoltrek,
+    title: () => T.practiceVoltrek,
     loadComponent: () => import('./practice/exam-case').then((m) => m.ExamCase),
   },
   {
     path: 'practice/write',
-    title: T.practiceVoltrek,
+    title: () => T.practiceVoltrek,
     loadComponent: () => import('./practice/write-page').then((m) => m.WritePage),
   },
   {
     path: 'practice/:code',
-    title: T.practiceVoltrek,
+    title: () => T.practiceVoltrek,
     loadComponent: () => import('./practice/case-page').then((m) => m.CasePage),
   },
   {
     path: 'log',
-    title: T.logVoltrek,
+    title: () => T.logVoltrek,
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),
   },
   {
     path: 'vehicles',
-    title: T.vehiclesVoltrek,
+    title: () => T.vehiclesVoltrek,
     loadComponent: () => import('./vehicles/vehicles-page').then((m) => m.VehiclesPage),
   },
   {
     path: 'vehicle/:vehicleId',
-    title: T.vehicleVoltrek,
+    title: () => T.vehicleVoltrek,
     loadComponent: () => import('./vehicles/vehicle-page').then((m) => m.VehiclePage),
   },
   {
     path: 'files',
-    title: T.filesVoltrek,
+    title: () => T.filesVoltrek,
     loadComponent: () => import('./files/files-page').then((m) => m.FilesPage),
   },
   {
     path: 'set-up',
-    title: T.setUpVoltrek,
+    title: () => T.setUpVoltrek,
     loadComponent: () => import('./set-up/set-up-page').then((m) => m.SetUpPage),
   },
   {
     path: 'batteries',
-    title: T.batteriesVoltrek,
+    title: () => T.batteriesVoltrek,
     loadComponent: () => import('./battery/batteries-page').then((m) => m.BatteriesPage),
   },
   {
     path: 'battery/:batteryId',
-    title: T.batteryRecordVoltrek,
+    title: () => T.batteryRecordVoltrek,
     loadComponent: () => import('./battery/battery-page').then((m) => m.BatteryPage),
   },
   {
     path: 'follow-ups',
-    title: T.followUpsVoltrek,
+    title: () => T.followUpsVoltrek,
     loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),
   },
   {
     matcher: jobOrStage,
-    title: T.jobVoltrek,
+    title: () => T.jobVoltrek,
     loadComponent: () => import('./job/job-page').then((m) => m.JobPage),
   },
   {
     path: '**',
-    title: T.notHereVoltrek,
+    title: () => T.notHereVoltrek,
     loadComponent: () => import('./shell/not-here').then((m) => m.NotHere),
   },
 ];
+
+/** Every page but the first reads messages that the first page does without. */
+const FIRST = ['', 'board'];
+export const routes: Routes = pages.map((route) =>
+  route.path !== undefined && FIRST.includes(route.path)
+    ? route
+    : { ...route, canActivate: [() => inject(Languages).whole()] },
+);

@@ -7,6 +7,8 @@ import { Refusals } from './shell/refusals';
 import { TopBar } from './shell/top-bar';
 import { Versions } from './shell/versions';
 import { WhoWorks } from './shell/who-works';
+import { language, languageBy } from './shared/model/language';
+import { Languages } from './shared/data/languages';
 import { jobFeature } from './shared/model/job-state';
 import { ticker } from './shared/job/ticker';
 import { lightAt } from './shared/data/light-by-clock';
@@ -33,7 +35,9 @@ const CLOCK_MS = 60_000;
   imports: [Refusals, RouterOutlet, TopBar],
   host: { '(document:keydown)': 'onKey($event)' },
   template: `
-    <vt-top-bar />
+    @for (spoken of [language()]; track spoken) {
+      <vt-top-bar />
+    }
     @if (versions.reloadReason(); as why) {
       <div class="bar" role="status">
         <span>{{ why === 'newer' ? t.aNewerVersionIsHereReload : t.aPartOfTheApplicationCould }}</span>
@@ -52,7 +56,10 @@ const CLOCK_MS = 60_000;
         <button type="button" class="key" (click)="signIn()">{{ signInBar.signIn }}</button>
       </div>
     }
-    <main><router-outlet /></main>
+    <!-- A page that reads its words once, as it is made, is made anew in another language. -->
+    @for (spoken of [language()]; track spoken) {
+      <main><router-outlet /></main>
+    }
     <vt-refusals />
   `,
   styles: `
@@ -77,6 +84,7 @@ const CLOCK_MS = 60_000;
 export class App {
   protected readonly t = T;
   protected readonly signInBar = SIGN_IN_BAR;
+  protected readonly language = language;
 
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;
@@ -100,7 +108,9 @@ export class App {
     const isHere = this.signInSlice().state?.crewId != null;
     if (!member || !isHere) return SIGN_IN_BAR.signInToGoOn;
     const hasTaps = this.waiting().some(({ by }) => by === member.id);
-    return hasTaps ? SIGN_IN_BAR.signInAs(member.name) : SIGN_IN_BAR.takesDevice(member.name);
+    return hasTaps
+      ? SIGN_IN_BAR.signInAs({ name: member.name })
+      : SIGN_IN_BAR.takesDevice({ name: member.name });
   });
   private readonly now = ticker(CLOCK_MS);
   private readonly isBySensor = computed(() => this.settings().lightBySensor && hasLightSensor());
@@ -113,6 +123,14 @@ export class App {
     void inject(Frames)
       .after('idle')
       .then(() => timeOfDay(Date.now()));
+    const languages = inject(Languages);
+    void inject(Frames)
+      .after('quiet')
+      .then(() => languages.whole());
+    effect(() => {
+      const spoken = languageBy(this.settings().language, navigator.languages);
+      if (spoken !== untracked(language)) void languages.show(spoken);
+    });
     const root = document.documentElement;
     effect(() => root.setAttribute('data-light', this.light()));
     effect(() => root.toggleAttribute('data-large', this.settings().largeType));

@@ -30,7 +30,7 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
       <header>
         <div class="title">
           <h1>{{ t.atlas }}</h1>
-          <span class="dim">{{ t.machines(total()) }}</span>
+          <span class="dim">{{ t.machines({ total: total() }) }}</span>
         </div>
         <input
           type="search"
@@ -50,7 +50,7 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
         </div>
       </header>
       @if (heldAt(); as at) {
-        <p class="dim" role="status">{{ t.noServerTheAtlasAsOf(at | when: 'dayTime') }}</p>
+        <p class="dim" role="status">{{ t.noServerTheAtlasAsOf({ at: at | when: 'dayTime' }) }}</p>
       }
       @if (photoWaits()) {
         <p role="status">{{ t.thePhotoIsKeptHereIt }}</p>
@@ -69,12 +69,12 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
             >
               <strong>{{ m.maker }} {{ m.model }}</strong>
               <span class="dim">{{
-                t.vBattery(
-                  classWords[m.machineClass],
-                  m.systemVolts,
-                  m.places,
-                  marks[m.confidence] ? ', ' + marks[m.confidence] : ''
-                )
+                t.vBattery({
+                  machineClass: classWords[m.machineClass],
+                  systemVolts: m.systemVolts,
+                  places: m.places,
+                  confidence: marks[m.confidence] ? ', ' + marks[m.confidence] : '',
+                })
               }}</span>
             </button>
           </li>

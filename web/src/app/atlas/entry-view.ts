@@ -35,7 +35,7 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
     }
     <dl>
       @for (b of m.batteries; track $index) {
-        <dt>{{ t.battery(m.batteries.length > 1 ? $index + 1 : '') }}</dt>
+        <dt>{{ t.battery({ index: m.batteries.length > 1 ? $index + 1 : '' }) }}</dt>
         <dd>
           {{ ratingWords(b.rating) }}, {{ layoutWords[b.layout] }}; {{ b.place
           }}{{ b.ventHose ? t.ventHose : '' }}
@@ -80,7 +80,7 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
       </p>
     }
     @if (m.resets.length) {
-      <p class="dim">{{ t.setAgainAfterPowerLoss(m.resets.join(', ')) }}</p>
+      <p class="dim">{{ t.setAgainAfterPowerLoss({ list: m.resets.join(', ') }) }}</p>
     }
     @if (entry().photos.length) {
       <div class="photos">

@@ -33,16 +33,52 @@ const NEW: FormValues = {
 const FIELDS: readonly FormField[] = [
   {
     key: 'rating.chemistry',
-    label: T.chemistry,
+    get label() {
+      return T.chemistry;
+    },
     kind: 'choice',
     choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
   },
-  { key: 'rating.capacityAh', label: T.capacity, kind: 'number', unit: 'Ah' },
-  { key: 'rating.ccaAmps', label: T.coldCrankingAmps, kind: 'number', unit: 'A' },
-  { key: 'rating.ccaStandard', label: T.byTheStandard, kind: 'choice', choices: choicesOf(CCA_STANDARDS) },
-  { key: 'dateMark', label: T.dateMark, kind: 'text', most: 20 },
+  {
+    key: 'rating.capacityAh',
+    get label() {
+      return T.capacity;
+    },
+    kind: 'number',
+    unit: 'Ah',
+  },
+  {
+    key: 'rating.ccaAmps',
+    get label() {
+      return T.coldCrankingAmps;
+    },
+    kind: 'number',
+    unit: 'A',
+  },
+  {
+    key: 'rating.ccaStandard',
+    get label() {
+      return T.byTheStandard;
+    },
+    kind: 'choice',
+    choices: choicesOf(CCA_STANDARDS),
+  },
+  {
+    key: 'dateMark',
+    get label() {
+      return T.dateMark;
+    },
+    kind: 'text',
+    most: 20,
+  },
 ];
-const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
+const VAN: FormField = {
+  key: 'vanId',
+  get label() {
+    return T.whereItIs;
+  },
+  kind: 'choice',
+};
 
 /** Batteries that sit in no vehicle, and any other by the code on its label. */
 @Component({
@@ -93,7 +129,7 @@ const VAN: FormField = { key: 'vanId', label: T.whereItIs, kind: 'choice' };
         <strong>{{ b.code }}</strong>
         <span>{{ rating(b.rating) }}{{ b.dateMark ? t.marked + b.dateMark : '' }}</span>
         <span>{{ b.vanId ? vanName(b.vanId) : stateWords[b.state] }}</span>
-        <span class="dim">{{ t.since(b.since | when: 'date') }}</span>
+        <span class="dim">{{ t.since({ since: b.since | when: 'date' }) }}</span>
       </ng-template>
     </vt-record-list>
   `,
@@ -175,7 +211,9 @@ export class BatteriesPage {
     this.api.battery(this.code()).subscribe({
       next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
       error: (error: unknown) =>
-        this.list.tell(isUnknown(error) ? T.noBatteryHasTheCode(this.code().trim()) : problemText(error)),
+        this.list.tell(
+          isUnknown(error) ? T.noBatteryHasTheCode({ code: this.code().trim() }) : problemText(error),
+        ),
     });
   }
 

@@ -33,7 +33,7 @@ function labelOf({ id, code, rating, dateMark }: Battery, origin: string): Conte
         stack: [
           { text: `${code.slice(0, 3)}\u00a0${code.slice(3)}`, fontSize: 15, bold: true },
           { text: ratingWords(rating), fontSize: 8 },
-          { text: dateMark ? T.marked(dateMark) : '', fontSize: 8 },
+          { text: dateMark ? T.marked({ dateMark }) : '', fontSize: 8 },
         ],
       },
     ],

@@ -22,10 +22,18 @@ import { When } from '../shared/ui/when';
 import { BATTERY_PAGE as T } from '@words/screens/battery';
 
 const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
-  rest: T.restVolts,
-  strength: T.strengthOfItsRating,
-  jump: T.startedWithHelp,
-  replaced: T.fittedHere,
+  get rest() {
+    return T.restVolts;
+  },
+  get strength() {
+    return T.strengthOfItsRating;
+  },
+  get jump() {
+    return T.startedWithHelp;
+  },
+  get replaced() {
+    return T.fittedHere;
+  },
 };
 
 /**
@@ -43,7 +51,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
     }
     @if (record(); as r) {
       <header>
-        <h1>{{ t.battery(r.battery.code) }}</h1>
+        <h1>{{ t.battery({ code: r.battery.code }) }}</h1>
         <span
           >{{ rating(r.battery.rating) }}{{ r.battery.dateMark ? t.marked + r.battery.dateMark : '' }}</span
         >
@@ -65,7 +73,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
             @for (van of vans(); track van.id) {
               @if (van.id !== r.battery.vanId) {
                 <button type="button" class="key" (click)="move('to-van', van.id)">
-                  {{ t.on(van.name) }}
+                  {{ t.on({ name: van.name }) }}
                 </button>
               }
             }
@@ -88,7 +96,11 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       @if (hasFigures()) {
         <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
         <p class="dim">
-          {{ t.dashedFourInFiveBatteriesWould(r.needShare === null ? '' : t.dottedWhatTheMachineItSits) }}
+          {{
+            t.dashedFourInFiveBatteriesWould({
+              need: r.needShare === null ? '' : t.dottedWhatTheMachineItSits,
+            })
+          }}
         </p>
       }
       <div class="lists">
@@ -229,21 +241,21 @@ export class BatteryPage {
     const { needShare, coldC } = this.record()!;
     if (!trend) return T.testItOnceAndItsTrend;
     const now = trend.at(Date.now() / DAY_MS).share;
-    const first = T.aboutNowAYear(
-      percent(Math.max(0, now)),
-      percent(Math.abs(trend.perYear)),
-      trend.perYear < 0 ? 'less' : 'more',
-    );
+    const first = T.aboutNowAYear({
+      now: percent(Math.max(0, now)),
+      perYear: percent(Math.abs(trend.perYear)),
+      direction: trend.perYear < 0 ? 'less' : 'more',
+    });
     if (needShare === null || coldC === null) return first;
-    const need = T.thatItsMachineNeedsAt(percent(needShare), degrees(coldC));
+    const need = T.thatItsMachineNeedsAt({ needShare: percent(needShare), coldC: degrees(coldC) });
     const { day, earliest, latest } = trend.fallsBelow;
     const month = (d: number): string => dateText(d * DAY_MS, 'month');
-    if (needShare >= 1) return T.atTheFiguresStartThisMachine(first, degrees(coldC));
-    if (now < needShare) return T.thatIsUnderTheReplaceIt(first, need);
-    if (day === null) return T.itStaysOverTheAsFar(first, need);
-    const sooner = earliest === null ? '' : T.asSoonAs(month(earliest));
-    const later = latest === null ? T.perhapsMuchLater : T.asLateAs(month(latest));
-    return T.fallsUnderTheAbout(first, need, month(day), sooner, later);
+    if (needShare >= 1) return T.atTheFiguresStartThisMachine({ first, coldC: degrees(coldC) });
+    if (now < needShare) return T.thatIsUnderTheReplaceIt({ first, need });
+    if (day === null) return T.itStaysOverTheAsFar({ first, need });
+    const sooner = earliest === null ? '' : T.asSoonAs({ earliest: month(earliest) });
+    const later = latest === null ? T.perhapsMuchLater : T.asLateAs({ latest: month(latest) });
+    return T.fallsUnderTheAbout({ first, need, day: month(day), sooner, later });
   });
 
   constructor() {

@@ -140,9 +140,9 @@ export function batteryChart(
 export function batterySummary(life: BatteryLife, trend: StrengthTrend | null): string {
   const count = strengthsOf(life).length;
   if (!trend) return T.noReadingOfItsStrengthYet;
-  return T.readingsOfItsStrengthOfIts(
+  return T.readingsOfItsStrengthOfIts({
     count,
-    percent(Math.abs(trend.perYear)),
-    trend.perYear < 0 ? 'lost' : 'gained',
-  );
+    perYear: percent(Math.abs(trend.perYear)),
+    direction: trend.perYear < 0 ? 'lost' : 'gained',
+  });
 }

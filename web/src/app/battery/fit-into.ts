@@ -39,7 +39,7 @@ const SHOWN = 5;
           <span>{{ v.modelName }}</span>
           @for (place of places; track place) {
             <button type="button" class="key" (click)="chosen.emit({ vehicleId: v.id, place })">
-              {{ t.as(placeWord(place)) }}
+              {{ t.as({ place: placeWord(place) }) }}
             </button>
           }
         </li>

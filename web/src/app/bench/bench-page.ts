@@ -98,7 +98,7 @@ import { BENCH_PAGE as T } from '@words/screens/bench';
     </section>
     <aside [attr.aria-label]="t.howItIsReckoned">
       <h2>{{ t.formula }}</h2>
-      @for (line of words[toolId()].formula; track line) {
+      @for (line of formula(); track line) {
         <p class="formula">{{ line }}</p>
       }
       <h2>{{ t.theUsualMistake }}</h2>
@@ -120,6 +120,7 @@ export class BenchPage {
 
   protected readonly toolIds = BENCH_TOOLS;
   protected readonly words = BENCH_WORDS;
+  protected readonly formula = computed(() => BENCH_WORDS[this.toolId()].formula.split('\n'));
   protected readonly fieldWords = BENCH_FIELDS;
   protected readonly choiceWords = BENCH_CHOICES;
   protected readonly resultWords = BENCH_RESULTS;

@@ -53,10 +53,16 @@ export class CurveChart {
   });
   protected readonly summary = computed(() => {
     const { lines, now, xName, xUnit, yUnit } = this.curve();
-    const over = T.over(nameOf(lines[0]!.key), xName);
+    const over = T.over({ name: nameOf(lines[0]!.key), over: xName });
     if (!now) return over;
     const [x, y] = shownIn(this.curve())(now);
-    return T.at(over, round(y), shownUnit(yUnit).unit, round(x), shownUnit(xUnit).unit);
+    return T.at({
+      name: over,
+      value: round(y),
+      unit: shownUnit(yUnit).unit,
+      at: round(x),
+      atUnit: shownUnit(xUnit).unit,
+    });
   });
 
   protected begin(event: PointerEvent, room: HTMLElement): void {

@@ -1,5 +1,6 @@
 import {
   BENCH_FIELDS,
+  BENCH_PATH_UNITS,
   BENCH_PATHS,
   type BenchField,
   type BenchPath,
@@ -81,7 +82,7 @@ function path(
   const { range } = fieldOf(tool, until);
   return {
     xName: BENCH_PATHS[name].over,
-    xUnit: BENCH_PATHS[name].unit,
+    xUnit: BENCH_PATH_UNITS[name],
     yUnit: range.unit,
     xEnds: [points[0]![0], points.at(-1)![0]],
     lines: [{ key: name, points }],

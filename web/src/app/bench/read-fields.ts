@@ -26,8 +26,8 @@ function faultOf(field: Field, text: string): string | null {
   if (field.kind === 'choice')
     return field.options.some((option) => option === text)
       ? null
-      : T.mustBeOneOf(name, field.options.join(', '));
-  return text.trim() === '' ? T.mustBeANumber(name) : outOfRange(name, numberOf(text), field.range);
+      : T.mustBeOneOf({ name, list: field.options.join(', ') });
+  return text.trim() === '' ? T.mustBeANumber({ name }) : outOfRange(name, numberOf(text), field.range);
 }
 
 /** A typed figure; a comma counts as a point. */

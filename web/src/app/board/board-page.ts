@@ -36,12 +36,24 @@ const newCall = () => import('./new-call');
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'on-charge', 'done'] as const;
 type Show = (typeof SHOWS)[number];
 const SHOW_WORDS: Record<Show, string> = {
-  all: T.all,
-  mine: T.mine,
-  waiting: T.waiting,
-  'under-way': T.underWay,
-  'on-charge': T.onCharge,
-  done: T.doneInThisShift,
+  get all() {
+    return T.all;
+  },
+  get mine() {
+    return T.mine;
+  },
+  get waiting() {
+    return T.waiting;
+  },
+  get 'under-way'() {
+    return T.underWay;
+  },
+  get 'on-charge'() {
+    return T.onCharge;
+  },
+  get done() {
+    return T.doneInThisShift;
+  },
 };
 
 /** This van was asked to come to the job of this call. */
@@ -75,11 +87,11 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     <header>
       <h1>{{ t.board }}</h1>
       <span class="dim">{{
-        t.waitingUnderWay(
-          waiting().length,
-          open().length,
-          onCharge() > 0 ? ', ' + onCharge() + t.onCharge2 : ''
-        )
+        t.waitingUnderWay({
+          waiting: waiting().length,
+          open: open().length,
+          charging: onCharge() > 0 ? ', ' + onCharge() + t.onCharge2 : '',
+        })
       }}</span>
       <div class="keys shown" role="radiogroup" [attr.aria-label]="t.callsShown">
         @for (which of shows; track which) {
@@ -133,18 +145,18 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
                 @if (isDue(due)) {
                   <span class="tone-watch">{{ t.chargeIsDueGoBack }}</span>
                 } @else {
-                  {{ t.onChargeUntil(due | when: 'time') }}
+                  {{ t.onChargeUntil({ due: due | when: 'time' }) }}
                 }
               } @else if (call.job; as job) {
-                {{ t.at(stageWords[job.stage]) }}
+                {{ t.at({ stage: stageWords[job.stage] }) }}
               } @else {
                 {{ call.urgent ? t.urgent : '' }}{{ age(call) }}
               }
               @for (van of call.job?.vansComing ?? []; track van.vanId) {
                 <span class="coming" [class.tone-watch]="van.vanId === vanId()">{{
                   van.vanId === vanId()
-                    ? t.youAreAsked(van.dueAt | when: 'time')
-                    : t.vanAsked(vanName(van.vanId), van.dueAt | when: 'time')
+                    ? t.youAreAsked({ due: van.dueAt | when: 'time' })
+                    : t.vanAsked({ van: vanName(van.vanId), due: van.dueAt | when: 'time' })
                 }}</span>
               }
               @if (call.technicianId && !isClosed(call)) {
@@ -360,7 +372,7 @@ export class BoardPage {
 
   protected age(call: BoardCall): string {
     const minutes = Math.max(0, Math.round((this.now() - Date.parse(call.receivedAt)) / MINUTE_MS));
-    return minutes < 120 ? T.min(minutes) : `${Math.round(minutes / 60)} h`;
+    return minutes < 120 ? T.min({ minutes }) : `${Math.round(minutes / 60)} h`;
   }
 
   /** Opens the call's job, or begins one under the house rules of now. */

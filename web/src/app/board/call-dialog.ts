@@ -22,7 +22,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
   template: `
     @if (call(); as c) {
       <div class="sheet">
-        <h1 id="call-title">{{ t.call(c.number, c.title) }}</h1>
+        <h1 id="call-title">{{ t.call({ number: c.number, title: c.title }) }}</h1>
         <dl>
           <dt>{{ t.caller }}</dt>
           <dd>

@@ -29,9 +29,24 @@ const KNOWN_MOST = 4;
 const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNullable: true });
 /** Names of the schema's fields, as the form has them. */
 const FIELDS = [
-  { key: 'placeName', label: T.place },
-  { key: 'title', label: T.whatStandsThere },
-  { key: 'ambientC', label: T.airTemperature },
+  {
+    key: 'placeName',
+    get label() {
+      return T.place;
+    },
+  },
+  {
+    key: 'title',
+    get label() {
+      return T.whatStandsThere;
+    },
+  },
+  {
+    key: 'ambientC',
+    get label() {
+      return T.airTemperature;
+    },
+  },
 ];
 
 /** A call typed in by hand. */
@@ -62,7 +77,7 @@ const FIELDS = [
         </div>
       }
       <label>
-        <span>{{ t.vehicleOrMachine(vehicle() ? ': ' + vehicle()!.modelName : '') }}</span>
+        <span>{{ t.vehicleOrMachine({ model: vehicle() ? ': ' + vehicle()!.modelName : '' }) }}</span>
         <input
           class="field"
           autocomplete="off"
@@ -94,7 +109,7 @@ const FIELDS = [
         ><input class="field" maxlength="400" formControlName="said"
       /></label>
       <label
-        ><span>{{ t.air(unit().unit) }}</span
+        ><span>{{ t.air({ unit: unit().unit }) }}</span
         ><input class="field" inputmode="numeric" maxlength="4" formControlName="temp"
       /></label>
       @if (fault('temp'); as text) {
@@ -126,7 +141,7 @@ const FIELDS = [
         <p class="field-fault" role="alert">{{ text }}</p>
       }
       @if (heldAt(); as at) {
-        <p class="dim">{{ t.noServerAtlasAndVehiclesAs(at | when: 'dayTime') }}</p>
+        <p class="dim">{{ t.noServerAtlasAndVehiclesAs({ at: at | when: 'dayTime' }) }}</p>
       }
       @if (problem() ?? whole(); as text) {
         <p class="problem" role="alert">{{ text }}</p>

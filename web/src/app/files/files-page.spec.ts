@@ -2,7 +2,7 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { type Action, provideStore, ScannedActionsSubject } from '@ngrx/store';
-import { HOUSE_FILES } from '@words/file-words';
+import { HOUSE_FILE_WORDS, HOUSE_FILES } from '@words/file-words';
 import { crewCopy } from '../shared/data/crew';
 import { kitCopy } from '../shared/data/kit';
 import { FilesPage } from './files-page';
@@ -26,15 +26,17 @@ describe('FilesPage', () => {
     const root = fixture.nativeElement as HTMLElement;
     const rows = [...root.querySelectorAll('li')];
     expect(rows.length).toBe(HOUSE_FILES.length);
-    for (const [i, { address, name }] of HOUSE_FILES.entries()) {
+    for (const [i, { address, id }] of HOUSE_FILES.entries()) {
       const links = [...rows[i]!.querySelectorAll('a')].map((a) => a.getAttribute('href'));
       expect(links).toEqual([`${address}/export.json`, `${address}/export.csv`, `${address}/schema.json`]);
-      expect(rows[i]!.querySelector('button')!.getAttribute('aria-label')).toContain(name);
+      expect(rows[i]!.querySelector('button')!.getAttribute('aria-label')).toContain(
+        HOUSE_FILE_WORDS[id].name,
+      );
     }
     rows[0]!.querySelector('button')!.click();
     await new Promise((done) => setTimeout(done));
     await fixture.whenStable();
-    expect(opened).toEqual([HOUSE_FILES[0]!]);
+    expect(opened).toEqual([{ name: HOUSE_FILE_WORDS.atlas.name, address: HOUSE_FILES[0]!.address }]);
     expect(said.map(({ type }) => type)).toEqual([crewCopy.requested.type, kitCopy.requested.type]);
   });
 });

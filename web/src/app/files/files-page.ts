@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { kitCopy } from '../shared/data/kit';
 import { crewCopy } from '../shared/data/crew';
 import { importInto } from '../shared/ui/import-dialog';
-import { type HouseFile, HOUSE_FILES } from '@words/file-words';
+import { type HouseFile, HOUSE_FILE_WORDS, HOUSE_FILES } from '@words/file-words';
 import { FILES_PAGE as T } from '@words/screens/files';
 
 /** Everything that is kept here, out as a file and the same in again. */
@@ -20,25 +20,25 @@ import { FILES_PAGE as T } from '@words/screens/files';
       {{ t.bringThemInFromTheTop }}
     </p>
     <ul class="ruled">
-      @for (file of files; track file.name) {
-        <li [attr.aria-label]="file.name">
+      @for (file of files; track file.id) {
+        <li [attr.aria-label]="words[file.id].name">
           <span>
-            <strong>{{ file.name }}</strong>
-            <span class="dim">{{ file.holds }}</span>
+            <strong>{{ words[file.id].name }}</strong>
+            <span class="dim">{{ words[file.id].holds }}</span>
           </span>
           <span class="keys">
             <button
               type="button"
               class="key"
-              [attr.aria-label]="t.import + file.name"
+              [attr.aria-label]="t.import + words[file.id].name"
               (click)="bringIn(file)"
             >
               {{ t.import2 }}
             </button>
-            <a class="key" [href]="file.address + '/export.json'" [attr.download]="file.name + '.json'">{{
+            <a class="key" [href]="file.address + '/export.json'" [attr.download]="file.id + '.json'">{{
               t.json
             }}</a>
-            <a class="key" [href]="file.address + '/export.csv'" [attr.download]="file.name + '.csv'">{{
+            <a class="key" [href]="file.address + '/export.csv'" [attr.download]="file.id + '.csv'">{{
               t.csv
             }}</a>
             <a class="key" [href]="file.address + '/schema.json'" target="_blank">{{ t.schema }}</a>
@@ -84,9 +84,10 @@ export class FilesPage {
   private readonly modals = inject(NgbModal);
   private readonly store = inject(Store);
   protected readonly files = HOUSE_FILES;
+  protected readonly words = HOUSE_FILE_WORDS;
 
-  protected async bringIn(file: HouseFile): Promise<void> {
-    await importInto(this.modals, file);
+  protected async bringIn({ id, address }: HouseFile): Promise<void> {
+    await importInto(this.modals, { name: HOUSE_FILE_WORDS[id].name, address });
     // Every page knows the crew and the kit of the vans.
     this.store.dispatch(crewCopy.requested());
     this.store.dispatch(kitCopy.requested());

@@ -32,7 +32,7 @@ const USUAL_AIR_C = 10;
     <header>
       <h1>{{ t.followUps }}</h1>
       @if (isReady()) {
-        <span class="dim" role="status">{{ t.toDoLate(due().length, late()) }}</span>
+        <span class="dim" role="status">{{ t.toDoLate({ due: due().length, late: late() }) }}</span>
       }
       <a class="key" href="/api/follow-ups/calendar.ics" download="follow-ups.ics">{{ t.calendarFile }}</a>
     </header>
@@ -135,7 +135,7 @@ export class FollowUpsPage {
     this.isOpening.set(true);
     try {
       const id = crypto.randomUUID();
-      const entry = { id, title: T.charge(title).slice(0, 120), placeName, said: '', vehicleId };
+      const entry = { id, title: T.charge({ title }).slice(0, 120), placeName, said: '', vehicleId };
       await firstValueFrom(this.api.openCall({ ...entry, ambientC: USUAL_AIR_C, urgent: false }));
       const call = (await firstValueFrom(this.api.board())).find((known) => known.id === id)!;
       const jobId = await this.opener.open(call, this.vanId(), this.crewId());

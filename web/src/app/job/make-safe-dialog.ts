@@ -27,7 +27,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
             }
           </ol>
           <button type="button" class="go" [vtArms]="stepKey({ action })" (click)="done(action)">
-            {{ t.done(title(action)) }}
+            {{ t.done({ action: title(action) }) }}
           </button>
         } @else {
           <p class="now">{{ t.everythingIsOff }}</p>

@@ -35,7 +35,7 @@ import { MEND_HERE as T } from '@words/screens/job';
     }
     @for (m of mended(); track $index) {
       <p class="done">
-        <strong>{{ t.mended(part(m)) }}</strong> <span class="dim">{{ proof(m) }}</span>
+        <strong>{{ t.mended({ part: part(m) }) }}</strong> <span class="dim">{{ proof(m) }}</span>
       </p>
     }
   `,

@@ -21,13 +21,15 @@ export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readon
   const parts = [
     source?.name ?? '',
     leads?.name.toLowerCase() ?? '',
-    source?.kind === 'lead-pack' && source.outputs.length > 1 ? T.atV(option.outputVolts) : '',
+    source?.kind === 'lead-pack' && source.outputs.length > 1
+      ? T.atV({ outputVolts: option.outputVolts })
+      : '',
     source?.kind === 'spare-batteries' && source.count > 1
       ? option.outputVolts === 24
         ? T.bothInSeries
         : T.oneOfThem
       : '',
-    across.kind === 'battery' ? T.across(batteryWord(across.battery)) : '',
+    across.kind === 'battery' ? T.across({ battery: batteryWord(across.battery) }) : '',
   ];
   return parts.filter(Boolean).join(', ');
 }

@@ -26,7 +26,7 @@ export class RepairPrompt {
       steps: order.map(({ step, slipAmps }) => ({
         ...repairStepWords(step, machine),
         ...((slipAmps ?? 0) > SLIP_TOLD_AMPS && {
-          risk: T.aSpannerSlippingToBodyworkNow(amps(slipAmps!)),
+          risk: T.aSpannerSlippingToBodyworkNow({ slipAmps: amps(slipAmps!) }),
         }),
       })),
       note: T.theMakersInstructionsComeFirstWhat,

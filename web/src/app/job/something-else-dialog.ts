@@ -73,7 +73,7 @@ interface Place {
             }
           </div>
           @if (chosen(); as clamp) {
-            <div class="keys" role="radiogroup" [attr.aria-label]="t.itIsOn(nameOf(clamp))">
+            <div class="keys" role="radiogroup" [attr.aria-label]="t.itIsOn({ clamp: nameOf(clamp) })">
               <button
                 type="button"
                 class="key"
@@ -321,7 +321,7 @@ export class SomethingElseDialog {
   }
 
   protected nameOf(clamp: ClampId): string {
-    return T.end(isRedClamp(clamp) ? T.red : T.black, sideWord(clamp, this.rescue()));
+    return T.end({ colour: isRedClamp(clamp) ? T.red : T.black, side: sideWord(clamp, this.rescue()) });
   }
 
   protected placesFor(clamp: ClampId): Place[] {

@@ -240,7 +240,7 @@ export class StepCard {
     switch (action.kind) {
       case 'attach': {
         const point = pointFor(this.work(), action.clamp, action.pointId);
-        return T.clampOntoMetalLookAtIt([...(point?.steps ?? [])].pop() ?? '');
+        return T.clampOntoMetalLookAtIt({ spark: [...(point?.steps ?? [])].pop() ?? '' });
       }
       case 'detach':
         return T.keepItClearOfAllMetal;
@@ -262,7 +262,7 @@ export class StepCard {
     const metres = this.contact()?.metresToBattery;
     const away =
       (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
-        ? T.theBatteryIsOff(metresWords(metres, 1))
+        ? T.theBatteryIsOff({ metres: metresWords(metres, 1) })
         : '';
     return reasonWords(this.step()) + away;
   });

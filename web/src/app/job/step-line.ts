@@ -27,7 +27,7 @@ import { STEP_LINE as T } from '@words/screens/job';
       <span class="visually-hidden">{{ t.done }}</span>
     }
     @if (step()?.minutes; as minutes) {
-      <span class="dim minutes">{{ t.minAsPlanned(minutes) }}</span>
+      <span class="dim minutes">{{ t.minAsPlanned({ minutes }) }}</span>
     }
   `,
   styles: `

@@ -25,27 +25,27 @@ export function actionTitle(
   switch (action.kind) {
     case 'attach': {
       const point = pointFor(work, action.clamp, action.pointId);
-      return T.on(
-        isRedClamp(action.clamp) ? T.red : T.black,
-        sideWord(action.clamp, rescue),
-        placeWord(point, action.pointId),
-      );
+      return T.on({
+        colour: isRedClamp(action.clamp) ? T.red : T.black,
+        side: sideWord(action.clamp, rescue),
+        point: placeWord(point, action.pointId),
+      });
     }
     case 'detach': {
       const pointId = hookup?.clamps[action.clamp];
       const point = pointId ? pointFor(work, action.clamp, pointId) : null;
-      return T.off(
-        isRedClamp(action.clamp) ? T.red : T.black,
-        sideWord(action.clamp, rescue),
-        placeWord(point, pointId ?? null),
-      );
+      return T.off({
+        colour: isRedClamp(action.clamp) ? T.red : T.black,
+        side: sideWord(action.clamp, rescue),
+        point: placeWord(point, pointId ?? null),
+      });
     }
     case 'donor-engine':
       return action.running ? T.startTheDonor : T.stopTheDonor;
     case 'pack':
       if (rescue?.option.sourceKind === 'hobby-lithium')
         return action.on ? T.plugTheCellsIn : T.unplugTheCells;
-      return action.on ? T.switchTheOn(sourceName) : T.switchTheOff(sourceName);
+      return action.on ? T.switchTheOn({ sourceName }) : T.switchTheOff({ sourceName });
     case 'plug':
       return action.in ? T.plugTheChargerIn : T.unplugTheCharger;
     case 'circumstance':
@@ -57,13 +57,27 @@ export function actionTitle(
 
 /** The name of a source in an order. */
 const SOURCE_NAMES: Record<SourceKind, string> = {
-  donor: T.donor,
-  'lithium-pack': T.pack,
-  'lead-pack': T.pack,
-  'capacitor-booster': T.booster,
-  'spare-batteries': T.spareBattery,
-  'mains-charger': T.charger,
-  'hobby-lithium': T.hobbyPack,
+  get donor() {
+    return T.donor;
+  },
+  get 'lithium-pack'() {
+    return T.pack;
+  },
+  get 'lead-pack'() {
+    return T.pack;
+  },
+  get 'capacitor-booster'() {
+    return T.booster;
+  },
+  get 'spare-batteries'() {
+    return T.spareBattery;
+  },
+  get 'mains-charger'() {
+    return T.charger;
+  },
+  get 'hobby-lithium'() {
+    return T.hobbyPack;
+  },
 };
 
 /** The side of a lead's end. */
@@ -104,9 +118,9 @@ export function actionDone(
 ): string {
   switch (action.kind) {
     case 'attach':
-      return T.clampIsOn(isRedClamp(action.clamp) ? T.red : T.black);
+      return T.clampIsOn({ colour: isRedClamp(action.clamp) ? T.red : T.black });
     case 'detach':
-      return T.clampIsOff(isRedClamp(action.clamp) ? T.red : T.black);
+      return T.clampIsOff({ colour: isRedClamp(action.clamp) ? T.red : T.black });
     case 'donor-engine':
       return action.running ? T.donorRuns : T.donorIsStopped;
     case 'pack':

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
-import { askWords, CAUSE_WORDS, CHECK_WORDS, outcomesNamed } from '@words/diagnosis-words';
+import { askWords, CAUSE_WORDS, CHECK_UNITS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
 import { percent } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { PlanRunner } from '../workers/plan-runner';
@@ -54,7 +54,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
       <h2>
         {{ t.nextCheck }}
         @if (best(); as b) {
-          <span class="dim">{{ t.min(b.minutes < 1 ? t.under1 : b.minutes.toFixed(0)) }}</span>
+          <span class="dim">{{ t.min({ minutes: b.minutes < 1 ? t.under1 : b.minutes.toFixed(0) }) }}</span>
         }
       </h2>
       @if (best(); as b) {
@@ -83,7 +83,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
               inputmode="decimal"
               autocomplete="off"
               [attr.aria-label]="asked(b.check)"
-              [placeholder]="words[b.check].unit ?? ''"
+              [placeholder]="units[b.check] ?? ''"
               [value]="typed()"
               #figure
               (input)="typed.set(figure.value)"
@@ -102,7 +102,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
             {{ t.skip }}
           </button>
         </div>
-        <p class="dim why">{{ t.between(settles()) }}</p>
+        <p class="dim why">{{ t.between({ causes: settles() }) }}</p>
       } @else if (result()) {
         <p class="dim">{{ t.nothingLeftToCheckTellsMore }}</p>
       }
@@ -191,7 +191,7 @@ export class Suspects {
   private readonly reporter = inject(Reporter);
 
   protected readonly causeWords = CAUSE_WORDS;
-  protected readonly words = CHECK_WORDS;
+  protected readonly units = CHECK_UNITS;
   protected readonly asked = (check: CheckId) => askWords(check, this.work().machine);
   protected readonly percent = percent;
   protected readonly batteryWord = batteryWord;
@@ -229,9 +229,7 @@ export class Suspects {
   protected readonly why = computed(() => {
     const [push] = this.result()?.suspicions[0]?.pushes ?? [];
     if (!push || push.factor < 1 || push.check === 'symptom') return null;
-    return T.raisedMostBy(
-      CHECK_WORDS[push.check].ask.replace(/^(Ask|Look|Read)( at)?:? ?/, '').replace(/\?$/, ''),
-    );
+    return T.raisedMostBy({ finding: FINDING_NAMES[push.check] });
   });
   protected readonly value = computed(() => {
     const text = this.typed().trim().replace(',', '.');

@@ -38,7 +38,7 @@ import { InstrumentLinks } from './instrument-links';
                       class="field"
                       maxlength="60"
                       autocomplete="off"
-                      [attr.aria-label]="t.addressOf(names[one.instrument])"
+                      [attr.aria-label]="t.addressOf({ instrument: names[one.instrument] })"
                       [value]="at.setBy === 'crew-lead' ? at.address : ''"
                     />
                   </label>
@@ -60,7 +60,7 @@ import { InstrumentLinks } from './instrument-links';
         }
       </ul>
       @if (networks(); as list) {
-        <p class="dim">{{ t.inTheseNetworks(list) }}</p>
+        <p class="dim">{{ t.inTheseNetworks({ networks: list }) }}</p>
       } @else if (!isLead()) {
         <p class="dim">{{ t.onlyALead }}</p>
       }

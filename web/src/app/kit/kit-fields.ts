@@ -11,56 +11,105 @@ import { outOfRange } from '@words/range-words';
 import { KIT_FIELDS as T } from '@words/screens/kit';
 
 type Kind = KitItem['kind'];
+type FieldName = keyof typeof T;
 
-const number = (key: string, label: string, unit = ''): FormField => ({ key, label, kind: 'number', unit });
-const NAME: FormField = { key: 'name', label: T.name, kind: 'text' };
+const number = (key: string, name: FieldName, unit = ''): FormField => ({
+  key,
+  get label() {
+    return T[name];
+  },
+  kind: 'number',
+  unit,
+});
+const NAME: FormField = {
+  key: 'name',
+  get label() {
+    return T.name;
+  },
+  kind: 'text',
+};
 const VOLTS = choicesOf(['12', '24']);
 const RATING: readonly FormField[] = [
   {
     key: 'battery.chemistry',
-    label: T.battery,
+    get label() {
+      return T.battery;
+    },
     kind: 'choice',
     choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
   },
-  number('battery.capacityAh', T.capacity, 'Ah'),
-  number('battery.ccaAmps', T.coldCrankingAmps, 'A'),
-  { key: 'battery.ccaStandard', label: T.byTheStandard, kind: 'choice', choices: choicesOf(CCA_STANDARDS) },
+  number('battery.capacityAh', 'capacity', 'Ah'),
+  number('battery.ccaAmps', 'coldCrankingAmps', 'A'),
+  {
+    key: 'battery.ccaStandard',
+    get label() {
+      return T.byTheStandard;
+    },
+    kind: 'choice',
+    choices: choicesOf(CCA_STANDARDS),
+  },
 ];
 const LEADS: readonly FormField[] = [
-  number('leads.sectionMm2', T.leadsSection, 'mm²'),
-  number('leads.lengthM', T.leadsLengthEach, 'm'),
+  number('leads.sectionMm2', 'leadsSection', 'mm²'),
+  number('leads.lengthM', 'leadsLengthEach', 'm'),
   {
     key: 'leads.conductor',
-    label: T.ofWord,
+    get label() {
+      return T.ofWord;
+    },
     kind: 'choice',
-    choices: choicesOf(CONDUCTORS, { copper: T.copper, 'copper-clad-aluminium': T.copperCladAluminium }),
+    choices: choicesOf(CONDUCTORS, {
+      get copper() {
+        return T.copper;
+      },
+      get 'copper-clad-aluminium'() {
+        return T.copperCladAluminium;
+      },
+    }),
   },
   {
     key: 'leads.contact',
-    label: T.clamps,
+    get label() {
+      return T.clamps;
+    },
     kind: 'choice',
     choices: choicesOf(CLAMP_CONTACTS, CLAMP_CONTACT_WORDS),
   },
 ];
-const charge = (key: string): FormField => number(key, T.chargeNow, '%');
-const MADE = number('madeIn', T.yearMadeIfKnown);
+const charge = (key: string): FormField => number(key, 'chargeNow', '%');
+const MADE = number('madeIn', 'yearMadeIfKnown');
 
 /** The fields of each kind of kit. */
 const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
   donor: [
     NAME,
-    { key: 'modelId', label: T.itsModelInTheAtlas, kind: 'text', most: 64 },
-    { key: 'systemVolts', label: T.system, kind: 'choice', choices: VOLTS, unit: 'V' },
+    {
+      key: 'modelId',
+      get label() {
+        return T.itsModelInTheAtlas;
+      },
+      kind: 'text',
+      most: 64,
+    },
+    {
+      key: 'systemVolts',
+      get label() {
+        return T.system;
+      },
+      kind: 'choice',
+      choices: VOLTS,
+      unit: 'V',
+    },
     ...RATING,
     charge('soc'),
-    number('alternatorSpareAmps', T.alternatorLendsAtIdle, 'A'),
+    number('alternatorSpareAmps', 'alternatorLendsAtIdle', 'A'),
   ],
   'lead-set': [NAME, ...LEADS],
   'lithium-pack': [
     NAME,
-    number('peakAmps', T.peak, 'A'),
-    number('peakSeconds', T.peakLasts, 's'),
-    number('capacityAh', T.holdsAt12VIfIts, 'Ah'),
+    number('peakAmps', 'peak', 'A'),
+    number('peakSeconds', 'peakLasts', 's'),
+    number('capacityAh', 'holdsAt12VIfIts', 'Ah'),
     charge('charge'),
     MADE,
     ...LEADS,
@@ -69,13 +118,15 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     NAME,
     {
       key: 'outputs',
-      label: T.output,
+      get label() {
+        return T.output;
+      },
       kind: 'choice',
       unit: 'V',
       choices: [
         { value: '12', name: '12' },
         { value: '24', name: '24' },
-        { value: '12 24', name: '12 or 24' },
+        { value: '12 24', name: '12, 24' },
       ],
     },
     ...RATING,
@@ -85,48 +136,63 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
   ],
   'capacitor-booster': [
     NAME,
-    number('cells', T.cells),
-    number('cellFarads', 'A cell', 'F'),
-    number('cellVolts', T.aCellStands, 'V'),
-    number('cellOhms', 'A cell', 'ohm'),
-    number('volts', T.standsAtNow, 'V'),
+    number('cells', 'cells'),
+    number('cellFarads', 'aCell', 'F'),
+    number('cellVolts', 'aCellStands', 'V'),
+    number('cellOhms', 'aCell', 'ohm'),
+    number('volts', 'standsAtNow', 'V'),
     MADE,
-    number('converterAmps', T.fillsItselfAtIfItCan, 'A'),
+    number('converterAmps', 'fillsItselfAtIfItCan', 'A'),
     ...LEADS,
   ],
   'spare-batteries': [
     NAME,
-    { key: 'count', label: T.howMany, kind: 'choice', choices: choicesOf(['1', '2']) },
+    {
+      key: 'count',
+      get label() {
+        return T.howMany;
+      },
+      kind: 'choice',
+      choices: choicesOf(['1', '2']),
+    },
     ...RATING,
     charge('soc'),
     MADE,
   ],
   'mains-charger': [
     NAME,
-    number('amps', T.chargesWith, 'A'),
-    number('volts', T.upTo, 'V'),
-    number('startAmps', T.engineStartSettingIfItHas, 'A'),
+    number('amps', 'chargesWith', 'A'),
+    number('volts', 'upTo', 'V'),
+    number('startAmps', 'engineStartSettingIfItHas', 'A'),
     ...LEADS,
   ],
   'hobby-lithium': [
     NAME,
-    number('capacityAh', T.capacity, 'Ah'),
-    number('cRate', T.continuous, T.timesCapacity),
+    number('capacityAh', 'capacity', 'Ah'),
+    number('cRate', 'continuous', 'x Ah'),
     charge('charge'),
     MADE,
     ...LEADS,
   ],
-  'latch-source': [NAME, number('volts', T.gives, 'V')],
+  'latch-source': [NAME, number('volts', 'gives', 'V')],
   instrument: [
     NAME,
     {
       key: 'tool',
-      label: T.isA,
+      get label() {
+        return T.isA;
+      },
       kind: 'choice',
       choices: choicesOf(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'], {
-        'clamp-meter': T.currentClamp,
-        tester: T.batteryTester,
-        'load-tester': T.loadTester,
+        get 'clamp-meter'() {
+          return T.currentClamp;
+        },
+        get tester() {
+          return T.batteryTester;
+        },
+        get 'load-tester'() {
+          return T.loadTester;
+        },
       }),
     },
   ],
@@ -149,25 +215,44 @@ const AGM = {
 /** The first values of a new piece of each kind: the usual one of the trade. */
 const USUAL: Readonly<Record<Kind, FormValues>> = {
   donor: {
-    name: T.serviceVan,
+    get name() {
+      return T.serviceVan;
+    },
     modelId: 'service-van',
     systemVolts: '12',
     ...AGM,
     soc: '95',
     alternatorSpareAmps: '60',
   },
-  'lead-set': { name: T.leadSet25Mm2, ...COPPER },
+  'lead-set': {
+    get name() {
+      return T.leadSet25Mm2;
+    },
+    ...COPPER,
+  },
   'lithium-pack': {
-    name: T.lithiumPack,
+    get name() {
+      return T.lithiumPack;
+    },
     peakAmps: '800',
     peakSeconds: '3',
     capacityAh: '',
     charge: '100',
     ...SHORT,
   },
-  'lead-pack': { name: T.leadAcidPack, outputs: '12', ...AGM, soc: '100', ...SHORT },
+  'lead-pack': {
+    get name() {
+      return T.leadAcidPack;
+    },
+    outputs: '12',
+    ...AGM,
+    soc: '100',
+    ...SHORT,
+  },
   'capacitor-booster': {
-    name: T.capacitorBooster,
+    get name() {
+      return T.capacitorBooster;
+    },
     cells: '6',
     cellFarads: '350',
     cellVolts: '2.7',
@@ -176,9 +261,18 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     converterAmps: '6',
     ...SHORT,
   },
-  'spare-batteries': { name: T.spareBatteries, count: '2', ...AGM, soc: '100' },
+  'spare-batteries': {
+    get name() {
+      return T.spareBatteries;
+    },
+    count: '2',
+    ...AGM,
+    soc: '100',
+  },
   'mains-charger': {
-    name: T.mainsCharger,
+    get name() {
+      return T.mainsCharger;
+    },
     amps: '15',
     volts: '14.4',
     startAmps: '',
@@ -187,15 +281,27 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     'leads.lengthM': '1.8',
   },
   'hobby-lithium': {
-    name: T.hobbyLithium,
+    get name() {
+      return T.hobbyLithium;
+    },
     capacityAh: '5',
     cRate: '20',
     charge: '100',
     ...SHORT,
     'leads.sectionMm2': '10',
   },
-  'latch-source': { name: T.latchSource, volts: '9' },
-  instrument: { name: T.multimeter, tool: 'meter' },
+  'latch-source': {
+    get name() {
+      return T.latchSource;
+    },
+    volts: '9',
+  },
+  instrument: {
+    get name() {
+      return T.multimeter;
+    },
+    tool: 'meter',
+  },
 };
 
 export const fieldsOf = (kind: Kind): readonly FormField[] => FIELDS[kind];

@@ -52,7 +52,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
               @if (charge(item); as c) {
                 <span class="charge">
                   <span class="bar" aria-hidden="true"><i [style.width.%]="c.share * 100"></i></span>
-                  <strong>{{ t.left(c.text) }}</strong>
+                  <strong>{{ t.left({ charge: c.text }) }}</strong>
                   @if (c.share < 0.995) {
                     <button type="button" class="key" (click)="recharge(item)">{{ t.fullAgain }}</button>
                   }
@@ -83,7 +83,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
           class="key"
           (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: false })"
         >
-          {{ t.isOnTheRoadAgain(van.name) }}
+          {{ t.isOnTheRoadAgain({ name: van.name }) }}
         </button>
       }
     </form>

@@ -46,7 +46,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
               <strong>{{ one.name }}</strong>
               <span class="dim">{{
                 one.lockedUntil
-                  ? t.lockedUntil(one.lockedUntil | when: 'time')
+                  ? t.lockedUntil({ time: one.lockedUntil | when: 'time' })
                   : one.hasPin
                     ? t.hasPin
                     : t.hasNoPin
@@ -63,7 +63,11 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
               }
               @if (setting() === one.crewId) {
                 <form class="line" (submit)="$event.preventDefault(); savePin(one.crewId)">
-                  <vt-pin-field [label]="t.pinOf(one.name)" autocomplete="new-password" [(pin)]="newPin" />
+                  <vt-pin-field
+                    [label]="t.pinOf({ name: one.name })"
+                    autocomplete="new-password"
+                    [(pin)]="newPin"
+                  />
                   @if (newPin().length > 5 && newPinFault(); as why) {
                     <span class="tone-bad" role="status">{{ why }}</span>
                   }
@@ -87,13 +91,15 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
                 <strong>{{ nameOf(s.crewId) }}</strong>
                 <span class="dim">
                   {{ s.isThisDevice ? t.thisDevice : s.device || t.unknownDevice }},
-                  {{ s.handedOverAt ? t.handedOver : t.lastSeen(s.seenAt | when: 'dayTime') }}
+                  {{ s.handedOverAt ? t.handedOver : t.lastSeen({ time: s.seenAt | when: 'dayTime' }) }}
                 </span>
                 <button
                   type="button"
                   class="key"
                   [disabled]="isBusy()"
-                  [attr.aria-label]="t.endNamed(nameOf(s.crewId), s.isThisDevice ? t.thisDevice : s.device)"
+                  [attr.aria-label]="
+                    t.endNamed({ name: nameOf(s.crewId), device: s.isThisDevice ? t.thisDevice : s.device })
+                  "
                   (click)="end(s.id, s.isThisDevice)"
                 >
                   {{ t.end }}
@@ -106,12 +112,12 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
             @for (key of h.passkeys; track key.id) {
               <li>
                 <strong>{{ nameOf(key.crewId) }}</strong>
-                <span class="dim">{{ key.name }}, {{ t.since(key.createdAt | when: 'date') }}</span>
+                <span class="dim">{{ key.name }}, {{ t.since({ time: key.createdAt | when: 'date' }) }}</span>
                 <button
                   type="button"
                   class="key"
                   [disabled]="isBusy()"
-                  [attr.aria-label]="t.removeNamed(nameOf(key.crewId))"
+                  [attr.aria-label]="t.removeNamed({ name: nameOf(key.crewId) })"
                   (click)="ask(api.removePasskey(key.id))"
                 >
                   {{ t.remove }}

@@ -83,7 +83,7 @@ const LOG_PAGE_SIZE = 25;
         <button type="button" class="key" [disabled]="next() === null" (click)="older()">
           {{ t.older }}
         </button>
-        <span class="dim" role="status">{{ t.page(query().pages.length) }}</span>
+        <span class="dim" role="status">{{ t.page({ page: query().pages.length }) }}</span>
       </div>
     }
   `,

@@ -321,13 +321,13 @@ export class CasePage {
     if (level === 'step') return this.resultText(next);
     switch (next.kind) {
       case 'check':
-        return T.whyOf.check(FINDING_NAMES[next.check]);
+        return T.whyOf.check({ name: FINDING_NAMES[next.check] });
       case 'fetch':
-        return T.whyOf.fetch(optionWords(next.optionId, this.world()!.practice));
+        return T.whyOf.fetch({ name: optionWords(next.optionId, this.world()!.practice) });
       case 'hands':
-        return T.whyOf.hands(this.resultText(next));
+        return T.whyOf.hands({ name: this.resultText(next) });
       case 'verdict':
-        return T.whyOf.verdict(verdictTitle(next.verdict, next.suspect));
+        return T.whyOf.verdict({ name: verdictTitle(next.verdict, next.suspect) });
       default:
         return T.whyOf[next.kind];
     }

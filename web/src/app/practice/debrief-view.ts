@@ -15,8 +15,11 @@ import { DEBRIEF as T } from '@words/screens/practice';
     @if (debrief(); as d) {
       <section class="worth">
         <h1 [class]="d.passed ? 'tone-good' : 'tone-bad'">{{ d.passed ? t.passed : t.notPassed }}</h1>
-        <p class="truth">{{ t.truth(truth()) }}</p>
-        <p>{{ t.right(right()) }} {{ t.minutes(minutes(d.minutes), minutes(d.toolMinutes)) }}</p>
+        <p class="truth">{{ t.truth({ name: truth() }) }}</p>
+        <p>
+          {{ t.right({ name: right() }) }}
+          {{ t.minutes({ own: minutes(d.minutes), tool: minutes(d.toolMinutes) }) }}
+        </p>
         @for (failing of d.failings; track failing) {
           <p class="caution"><span aria-hidden="true">!</span> {{ failingWords[failing] }}</p>
         }

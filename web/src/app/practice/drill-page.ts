@@ -77,7 +77,7 @@ const SECONDS = 60;
         </section>
         <section>
           @if (given() === null) {
-            <p class="dim">{{ left() > 0 ? t.left(left()) : t.overTime }}</p>
+            <p class="dim">{{ left() > 0 ? t.left({ seconds: left() }) : t.overTime }}</p>
           } @else {
             <p role="status">
               <strong [class.tone-good]="isRight()" [class.tone-bad]="!isRight()">{{ result() }}</strong>
@@ -192,7 +192,7 @@ export class DrillPage {
   protected readonly why = computed(() => drillWhy(this.drill()!, this.given()!));
   protected readonly isRight = computed(() => this.given() === this.drill()?.right);
   protected readonly result = computed(() => {
-    if (!this.isRight()) return T.wrong(this.choices()[this.drill()!.right]);
+    if (!this.isRight()) return T.wrong({ right: this.choices()[this.drill()!.right] });
     return this.left() > 0 ? T.right : T.rightLate;
   });
   protected readonly trace = computed(() => {
@@ -228,7 +228,7 @@ export class DrillPage {
     return Object.fromEntries(
       DRILL_KINDS.map((kind) => {
         const { next, passed } = this.record.progressOf(`drill-${kind}`);
-        return [kind, next > 1 ? T.rightOf(passed, next - 1) : ''];
+        return [kind, next > 1 ? T.rightOf({ right: passed, asked: next - 1 }) : ''];
       }),
     );
   });

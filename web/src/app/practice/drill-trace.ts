@@ -34,11 +34,11 @@ export function drillTrace({ points, crank }: TraceDrill, c: ChartColours): ECha
 export function drillTraceWords({ points, crank, restVolts, lastVolts }: TraceDrill): string {
   const inCrank = points.filter(([s]) => s >= crank.fromSeconds && s < crank.toSeconds).map(([, v]) => v);
   const late = inCrank.slice(Math.floor(inCrank.length / 2));
-  return T.traceInWords(
-    volts(restVolts),
-    volts(Math.min(...inCrank)),
-    volts(Math.min(...late)),
-    volts(Math.max(...late)),
-    volts(lastVolts),
-  );
+  return T.traceInWords({
+    rest: volts(restVolts),
+    least: volts(Math.min(...inCrank)),
+    low: volts(Math.min(...late)),
+    high: volts(Math.max(...late)),
+    last: volts(lastVolts),
+  });
 }

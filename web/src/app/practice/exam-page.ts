@@ -66,8 +66,8 @@ const SECOND_MS = 1_000;
     @if (exam(); as e) {
       <section aria-labelledby="under-way">
         <div class="line">
-          <h2 id="under-way">{{ t.underWay(e.number, nameOf(e.by)) }}</h2>
-          <strong>{{ t.left(minutesLeft()) }}</strong>
+          <h2 id="under-way">{{ t.underWay({ number: e.number, name: nameOf(e.by) }) }}</h2>
+          <strong>{{ t.left({ minutes: minutesLeft() }) }}</strong>
           <button type="button" class="key strong" [disabled]="isMarking()" (click)="askEnd(e)">
             {{ t.end }}
           </button>
@@ -75,12 +75,12 @@ const SECOND_MS = 1_000;
         <ol class="ruled">
           @for (one of cases(); track one.place) {
             <li>
-              <strong>{{ t.caseOf(one.place) }}</strong>
+              <strong>{{ t.caseOf({ place: one.place }) }}</strong>
               <span class="dim">{{ one.stands }}</span>
               <a
                 class="key"
                 [routerLink]="['/practice/exam', one.place]"
-                [attr.aria-label]="t.openCase(one.place)"
+                [attr.aria-label]="t.openCase({ place: one.place })"
                 >{{ t.open }}</a
               >
             </li>
@@ -88,7 +88,7 @@ const SECOND_MS = 1_000;
         </ol>
       </section>
     } @else {
-      <p>{{ t.what(casesOfAnExam, minutesOfAnExam) }}</p>
+      <p>{{ t.what({ cases: casesOfAnExam, minutes: minutesOfAnExam }) }}</p>
       <form class="line" (submit)="$event.preventDefault(); begin()">
         <label
           ><span class="dim">{{ t.number }}</span
@@ -104,7 +104,7 @@ const SECOND_MS = 1_000;
         <button type="submit" class="key strong" [disabled]="number() === null || crewId() === ''">
           {{ t.begin }}
         </button>
-        <span class="dim">{{ crewId() === '' ? t.sayWho : t.numberRange(mostNumber) }}</span>
+        <span class="dim">{{ crewId() === '' ? t.sayWho : t.numberRange({ most: mostNumber }) }}</span>
       </form>
     }
     <h2>{{ t.taken }}</h2>
@@ -112,17 +112,17 @@ const SECOND_MS = 1_000;
       @for (one of taken(); track one.id) {
         <li class="taken">
           <strong>{{ nameOf(one.crewId) }}</strong>
-          <span class="dim">{{ t.line(one.number, one.endedAt | when: 'dayTime') }}</span>
+          <span class="dim">{{ t.line({ number: one.number, day: one.endedAt | when: 'dayTime' }) }}</span>
           <span [class]="one.passed ? 'tone-good' : 'tone-bad'">{{ resultOf(one) }}</span>
           <span class="dim">{{
-            one.signedBy === null ? t.notSigned : t.signedBy(nameOf(one.signedBy))
+            one.signedBy === null ? t.notSigned : t.signedBy({ name: nameOf(one.signedBy) })
           }}</span>
           <span class="keys">
             @if (maySign(one)) {
               <button
                 type="button"
                 class="key"
-                [attr.aria-label]="t.signNamed(one.number, nameOf(one.crewId))"
+                [attr.aria-label]="t.signNamed({ number: one.number, name: nameOf(one.crewId) })"
                 (click)="sign(one)"
               >
                 {{ t.sign }}
@@ -131,7 +131,7 @@ const SECOND_MS = 1_000;
             <button
               type="button"
               class="key"
-              [attr.aria-label]="t.pdfNamed(one.number, nameOf(one.crewId))"
+              [attr.aria-label]="t.pdfNamed({ number: one.number, name: nameOf(one.crewId) })"
               (click)="pdf(one)"
             >
               {{ t.pdf }}
@@ -140,7 +140,7 @@ const SECOND_MS = 1_000;
               class="key"
               [href]="'/api/exams/' + one.id"
               download
-              [attr.aria-label]="t.jsonNamed(one.number, nameOf(one.crewId))"
+              [attr.aria-label]="t.jsonNamed({ number: one.number, name: nameOf(one.crewId) })"
               >{{ t.json }}</a
             >
           </span>
@@ -261,7 +261,7 @@ export class ExamPage {
   protected readonly chartHeight = 50 + 38 * RUNG_IDS.length;
   protected readonly skillsSummary = computed(() => {
     const weakest = this.skills().weakest.map((id) => RUNG_WORDS[id].name);
-    return T.skillsSummary(weakest.join(', '));
+    return T.skillsSummary({ weakest: weakest.join(', ') });
   });
   protected readonly drawSkills = computed(() => {
     const skills = this.skills();
@@ -296,7 +296,7 @@ export class ExamPage {
   protected async askEnd(exam: ExamUnderWay): Promise<void> {
     const open = this.cases().filter(({ isGiven }) => !isGiven).length;
     if (open > 0) {
-      const asked = { title: T.endTitle, text: T.endText(open), yes: T.end, no: T.goOn };
+      const asked = { title: T.endTitle, text: T.endText({ open }), yes: T.end, no: T.goOn };
       if (!(await this.confirm.ask(asked))) return;
     }
     await this.end(exam);

@@ -20,17 +20,17 @@ export function examDocument(exam: Exam, name: string, signer: string | null): T
     RUNG_WORDS[one.rung].name,
     one.verdict ? VERDICT_WORDS[one.verdict].name : T.noVerdict,
     CAUSE_WORDS[one.truth],
-    T.minutesOf(Math.round(one.minutes), Math.round(one.toolMinutes)),
+    T.minutesOf({ own: Math.round(one.minutes), tool: Math.round(one.toolMinutes) }),
     one.passed ? T.right : one.failings.map((failing) => FAILING_WORDS[failing]).join(' '),
   ]);
   return {
-    info: { title: T.title(exam.number) },
+    info: { title: T.title({ number: exam.number }) },
     pageSize: 'A4',
     pageMargins: [40, 40, 40, 40],
     defaultStyle: { fontSize: 10, lineHeight: 1.2 },
     content: [
-      { text: `${T.title(exam.number)}: ${name}`, fontSize: 20, bold: true },
-      { text: T.took(moment(exam.startedAt), minutes), margin: [0, 2, 0, 8] },
+      { text: `${T.title({ number: exam.number })}: ${name}`, fontSize: 20, bold: true },
+      { text: T.took({ start: moment(exam.startedAt), minutes }), margin: [0, 2, 0, 8] },
       { text: resultWords(exam), fontSize: 14, bold: true, margin: [0, 0, 0, 10] },
       {
         table: { headerRows: 1, widths: [90, 90, 110, 70, '*'], body: [head, ...rows] },
@@ -40,7 +40,7 @@ export function examDocument(exam: Exam, name: string, signer: string | null): T
         margin: [0, 40, 0, 0],
         text:
           signer && exam.signedAt
-            ? T.signedOn(signer, moment(exam.signedAt))
+            ? T.signedOn({ name: signer, day: moment(exam.signedAt) })
             : `${T.signature}: ______________________________`,
       },
     ],
@@ -49,7 +49,7 @@ export function examDocument(exam: Exam, name: string, signer: string | null): T
 
 /** How an exam went, in a few words. */
 export function resultWords({ passed, isInTime, cases }: Exam): string {
-  const right = EXAM_PAGE.right(cases.filter((one) => one.passed).length, cases.length);
+  const right = EXAM_PAGE.right({ right: cases.filter((one) => one.passed).length, all: cases.length });
   const result = passed ? EXAM_PAGE.passed : isInTime ? EXAM_PAGE.notPassed : EXAM_PAGE.tooLate;
   return `${result}, ${right}`;
 }

@@ -120,7 +120,8 @@ export class LadderPage {
       const dueAt = card ? new Date(card.due) : null;
       const code = codeOfCase(id, next);
       const isUnderWay = this.record.actions(code).length > 0;
-      const stands = lastPassed === null ? T.notTried : lastPassed ? T.passed(passed) : T.failedLast;
+      const stands =
+        lastPassed === null ? T.notTried : lastPassed ? T.passed({ count: passed }) : T.failedLast;
       const isDue = dueAt !== null && dueAt.getTime() <= this.now;
       return {
         id,

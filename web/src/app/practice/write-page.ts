@@ -81,11 +81,11 @@ const KEY = 'voltrek.practice.written';
         <p role="status" class="dim">{{ done() }}</p>
         @if (refused(); as r) {
           <div class="problem" role="alert">
-            <p>{{ t.notTaken(r.name) }}</p>
+            <p>{{ t.notTaken({ name: r.name }) }}</p>
             <ul>
               @for (f of r.faults; track $index) {
                 <li>
-                  <strong>{{ t.line(f.line) }}</strong> {{ f.message }}
+                  <strong>{{ t.line({ line: f.line }) }}</strong> {{ f.message }}
                 </li>
               }
             </ul>
@@ -257,7 +257,7 @@ export class WritePage {
     if (!file) return;
     const read = readCaseFile(await file.text());
     this.refused.set('faults' in read ? { name: file.name, faults: read.faults } : null);
-    this.done.set('faults' in read ? '' : T.opened(file.name));
+    this.done.set('faults' in read ? '' : T.opened({ name: file.name }));
     if ('written' in read) this.begin(read.written);
   }
 }

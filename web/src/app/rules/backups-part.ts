@@ -39,9 +39,16 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
             {{ reasons[b.reason] }}
           </span>
           <span class="dim">
-            {{ t.eventsOfJobsOpenedAndChecked(b.events, b.jobs, size(b.bytes), b.checkedAt | when: 'time') }}
+            {{
+              t.eventsOfJobsOpenedAndChecked({
+                events: b.events,
+                jobs: b.jobs,
+                bytes: size(b.bytes),
+                checkedAt: b.checkedAt | when: 'time',
+              })
+            }}
             @if (b.broken > 0) {
-              <span class="tone-bad">{{ t.logsCannotBeRead(b.broken) }}</span>
+              <span class="tone-bad">{{ t.logsCannotBeRead({ broken: b.broken }) }}</span>
             }
           </span>
         </li>
@@ -95,7 +102,7 @@ export class BackupsPart {
   protected readonly backups = computed(() => this.state()?.backups ?? []);
   protected readonly problem = computed(() => {
     const last = this.state()?.problem;
-    return this.backup.problem() ?? (last ? T.theLastBackupWasNotMade(last) : null);
+    return this.backup.problem() ?? (last ? T.theLastBackupWasNotMade({ reason: last }) : null);
   });
   protected readonly isLate = computed(() => {
     const [newest] = this.backups();

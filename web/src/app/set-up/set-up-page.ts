@@ -213,7 +213,7 @@ export class SetUpPage {
   }
 
   protected moreVans(): void {
-    this.vans.update((list) => [...list, { name: T.van2(list.length + 1), kit: [] }]);
+    this.vans.update((list) => [...list, { name: T.van2({ number: list.length + 1 }), kit: [] }]);
   }
 
   protected tick(at: number, key: string): void {

@@ -43,7 +43,7 @@ import { isNamedHost } from '../shared/ui/named-host';
         /></label>
       }
       @if (lacksPin(); as name) {
-        <p class="caution">{{ t.noPinYet(name) }}</p>
+        <p class="caution">{{ t.noPinYet({ name }) }}</p>
       }
       <vt-pin-field [label]="t.pin" autocomplete="current-password" [(pin)]="pin" />
       <div class="pad" role="group" [attr.aria-label]="t.digits">

@@ -35,7 +35,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
               <strong>{{ errandWords(errand) }}</strong>
               <span class="dim">{{ errand.at | when: 'seconds' }}</span>
               @if (errand.why; as why) {
-                <span class="why">{{ t.notTaken(why) }}</span>
+                <span class="why">{{ t.notTaken({ why }) }}</span>
               }
             </span>
             @if (errand.why) {
@@ -52,7 +52,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
               <strong>{{ words[line.event.type] }}</strong>
               <span class="dim">{{ line.event.at | when: 'seconds' }}</span>
               @if (line.why; as why) {
-                <span class="why">{{ t.notTakenSixTimesOver(why) }}</span>
+                <span class="why">{{ t.notTakenSixTimesOver({ why }) }}</span>
               }
             </span>
             @if (line.why) {
@@ -119,6 +119,6 @@ export class WaitingDialog {
 
   protected async drop(event: JobEvent): Promise<void> {
     const reason = await this.reasons.ask(`Why is "${EVENT_WORDS[event.type]}" dropped?`);
-    if (reason) this.store.dispatch(DeviceActions.dropped({ event, why: T.droppedHere(reason) }));
+    if (reason) this.store.dispatch(DeviceActions.dropped({ event, why: T.droppedHere({ reason }) }));
   }
 }

@@ -10,12 +10,54 @@ import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-sugges
 import { VEHICLE_DIALOG as T } from '@words/screens/vehicles';
 
 const FIELDS: readonly FormField[] = [
-  { key: 'plate', label: T.plate, kind: 'text', most: 16 },
-  { key: 'fleetNumber', label: T.fleetNumber, kind: 'text', most: 40 },
-  { key: 'serialNumber', label: T.serialNumber, kind: 'text', most: 40 },
-  { key: 'owner', label: T.owner, kind: 'text', most: 80 },
-  { key: 'phone', label: T.phone, kind: 'text', most: 40 },
-  { key: 'notes', label: T.notes, kind: 'long', most: 400 },
+  {
+    key: 'plate',
+    get label() {
+      return T.plate;
+    },
+    kind: 'text',
+    most: 16,
+  },
+  {
+    key: 'fleetNumber',
+    get label() {
+      return T.fleetNumber;
+    },
+    kind: 'text',
+    most: 40,
+  },
+  {
+    key: 'serialNumber',
+    get label() {
+      return T.serialNumber;
+    },
+    kind: 'text',
+    most: 40,
+  },
+  {
+    key: 'owner',
+    get label() {
+      return T.owner;
+    },
+    kind: 'text',
+    most: 80,
+  },
+  {
+    key: 'phone',
+    get label() {
+      return T.phone;
+    },
+    kind: 'text',
+    most: 40,
+  },
+  {
+    key: 'notes',
+    get label() {
+      return T.notes;
+    },
+    kind: 'long',
+    most: 400,
+  },
 ];
 
 /** A vehicle, new or changed: by plate, model it is, whose it is. Closes with what was typed. */
@@ -27,7 +69,7 @@ const FIELDS: readonly FormField[] = [
     <form class="sheet" (submit)="$event.preventDefault(); keep()">
       <h1 id="vehicle-title">{{ isNew() ? t.newVehicle : t.changeTheVehicle }}</h1>
       <label>
-        <span>{{ t.model(model() ? ': ' + nameOf(model()!) : '') }}</span>
+        <span>{{ t.model({ model: model() ? ': ' + nameOf(model()!) : '' }) }}</span>
         <input
           class="field"
           autocomplete="off"

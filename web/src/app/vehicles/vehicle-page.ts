@@ -35,7 +35,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
         <dt>{{ t.owner }}</dt>
         <dd>
           @if (r.owner?.erasedAt) {
-            <span class="dim">{{ t.forgotten(r.owner!.erasedAt | when: 'date') }}</span>
+            <span class="dim">{{ t.forgotten({ erasedAt: r.owner!.erasedAt | when: 'date' }) }}</span>
           } @else if (r.owner; as o) {
             {{ o.name }}{{ o.phone ? ', ' + o.phone : '' }}
             <a class="key" [href]="'/api/people/' + o.id + '/export'" download>{{ t.whatIsKnownOfThem }}</a>
@@ -67,7 +67,11 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
                 </a>
 
                 {{
-                  t.inSince(rating(b.rating), b.dateMark ? t.marked + b.dateMark : '', b.since | when: 'date')
+                  t.inSince({
+                    rating: rating(b.rating),
+                    dateMark: b.dateMark ? t.marked + b.dateMark : '',
+                    since: b.since | when: 'date',
+                  })
                 }}
               </li>
             } @empty {

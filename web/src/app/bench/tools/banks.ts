@@ -85,7 +85,7 @@ export const capacitorTool: BenchTool = {
       figure('energy', usableJoules(bank.farads, volts, minVolts) / 1000, 2, 'kJ'),
       figure('recharge', rechargeSeconds(bank.farads, minVolts, volts, given.number('chargeAmps')), 0, 's'),
       figure('holdUp', holdUpHours(bank.farads, volts, minVolts, drainAmps), 1, 'h'),
-      figure('firstCharge', first.amps, 2, T.aMinEach(first.minutesEach.toFixed(0))),
+      figure('firstCharge', first.amps, 2, T.aMinEach({ minutesEach: first.minutesEach.toFixed(0) })),
     ];
   },
 };

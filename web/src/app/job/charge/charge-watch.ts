@@ -9,7 +9,7 @@ import { Reporter } from '../../shared/job/reporter';
 import { boardCopy } from '../../shared/data/board';
 import { typedFigure } from '../../shared/ui/typed-figure';
 import { typedVolts } from '../../shared/ui/typed-volts';
-import { CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
+import { CHARGE_STATE_TONES, CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
 import { When } from '../../shared/ui/when';
 import { CHARGE_WATCH as T } from '@words/screens/job-charge';
 
@@ -22,7 +22,12 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
     @if (charge(); as c) {
       <section [attr.aria-label]="t.chargeUnderWay">
         <p class="until">
-          {{ t.onChargeSince(c.since | when: 'time', c.isToFull ? t.fullAbout : t.toBeTriedAt) }}
+          {{
+            t.onChargeSince({
+              since: c.since | when: 'time',
+              toBeTriedAt: c.isToFull ? t.fullAbout : t.toBeTriedAt,
+            })
+          }}
           <strong>{{ c.dueAt | when: 'weekdayTime' }}</strong>
         </p>
         <div class="fields">
@@ -60,7 +65,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
           <p class="line" [class.older]="!$first">
             <span>{{ line.at | when: 'time' }}</span>
             <span>{{ line.volts.toFixed(2) }} V, {{ line.amps.toFixed(1) }} A</span>
-            <strong [class]="'tone-' + line.words.tone">{{ line.words.name }}</strong>
+            <strong [class]="'tone-' + line.tone">{{ line.words.name }}</strong>
             @if ($first) {
               <span class="now" role="status">{{ line.words.now || left(line.hoursLeft) }}</span>
             }
@@ -71,7 +76,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
         }
         <p class="dim">
           @if (waiting()[0]; as call) {
-            {{ t.meanwhileCallWaits(call.number, call.title, call.placeName) }}
+            {{ t.meanwhileCallWaits({ call: call.number, title: call.title, placeName: call.placeName }) }}
           } @else {
             {{ t.nothingElseWaitsOnTheBoard }}
           }
@@ -173,7 +178,13 @@ export class ChargeWatch {
       .filter(({ at }) => at >= charge.since)
       .map((reading) => {
         const { state, hoursLeft } = chargeSeen(job, situation, reading, reading.at)!;
-        return { ...reading, state, hoursLeft, words: CHARGE_STATE_WORDS[state] };
+        return {
+          ...reading,
+          state,
+          hoursLeft,
+          words: CHARGE_STATE_WORDS[state],
+          tone: CHARGE_STATE_TONES[state],
+        };
       })
       .reverse();
   });

@@ -4,9 +4,9 @@ import { anyClampOn } from '@voltrek/core/hookup';
 import { type ChargeChoice, chargeChoices, chargeRecord } from '@voltrek/core/job';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
-import { TOO_LARGE_WORDS, unfitChargeWords } from '@words/charge-words';
+import { unfitChargeWords } from '@words/charge-words';
 import { hoursWords } from '@words/plan-words';
-import { batteryWord } from '@words/words';
+import { CAUTION_WORDS, batteryWord } from '@words/words';
 import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
 
 /** The chargers of the van, the batteries that they fit, the hours, and the tap that begins it. */
@@ -28,7 +28,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
               <span class="dim">{{ why(unfit) }}</span>
             } @else {
               <span
-                >{{ t.aInThisCold(c.amps.toFixed(c.amps < 10 ? 1 : 0), hours(c.hours)) }}
+                >{{ t.aInThisCold({ amps: c.amps.toFixed(c.amps < 10 ? 1 : 0), hours: hours(c.hours) }) }}
                 @if (c.isTooLarge) {
                   <span class="tone-watch">{{ tooLarge }}</span>
                 }
@@ -83,7 +83,7 @@ export class PutOnCharge {
   protected readonly batteryWord = batteryWord;
   protected readonly hours = hoursWords;
   protected readonly why = unfitChargeWords;
-  protected readonly tooLarge = TOO_LARGE_WORDS;
+  protected readonly tooLarge = CAUTION_WORDS.tooLarge;
   protected readonly many = computed(() => this.work().machine.batteries.length > 1);
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
   protected readonly shown = computed(() => {

@@ -31,13 +31,16 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
         why: T.swollenCrackedWetOrOlderThan,
       },
       {
-        act: T.healthyBatteryBesideItRedTo(revival.lampWatts),
+        act: T.healthyBatteryBesideItRedTo({ lampWatts: revival.lampWatts }),
         why: T.theLampHoldsTheCurrentDown,
-        risk: T.aAtTheFirstContactW(revival.contactAmps.toFixed(1), revival.peakWatts.toFixed(0)),
+        risk: T.aAtTheFirstContactW({
+          contactAmps: revival.contactAmps.toFixed(1),
+          peakWatts: revival.peakWatts.toFixed(0),
+        }),
       },
       {
-        act: T.leaveItForMinUntilAbout(minutes, due),
-        why: T.thenItShouldReadOverV(senseVolts),
+        act: T.leaveItForMinUntilAbout({ minutes, due }),
+        why: T.thenItShouldReadOverV({ senseVolts }),
       },
       {
         act: T.handOnTheCaseEveryFew,
@@ -46,12 +49,15 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
       },
       {
         act: charger
-          ? T.lampOffBlackFirstThenSet(charger.name, Math.min(amps, charger.amps).toFixed(amps < 10 ? 1 : 0))
-          : T.lampOffBlackFirstThenA(amps.toFixed(amps < 10 ? 1 : 0)),
+          ? T.lampOffBlackFirstThenSet({
+              name: charger.name,
+              amps: Math.min(amps, charger.amps).toFixed(amps < 10 ? 1 : 0),
+            })
+          : T.lampOffBlackFirstThenA({ amps: amps.toFixed(amps < 10 ? 1 : 0) }),
         why: T.aTenthOfItsCapacityMore,
       },
       {
-        act: T.restHAfterTheChargeThen(plan.restHours),
+        act: T.restHAfterTheChargeThen({ restHours: plan.restHours }),
         why: T.beforeThatNothingTellsWhetherIt,
       },
     ],

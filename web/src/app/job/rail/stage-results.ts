@@ -51,7 +51,7 @@ export function stageResults(
     },
     checks: result(
       Object.keys(job.findings).length > 0 || job.symptoms.length > 0,
-      faults > 0 ? T.atFault(faults) : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
+      faults > 0 ? T.atFault({ faults }) : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
     ),
     locate: result(isPolarityProved(job), machine.batteries[0]?.place ?? ''),
     measure: result(job.readings.length > 0, measureLine(job, machine, situation.tempC)),
@@ -62,16 +62,18 @@ export function stageResults(
     hookup: {
       done: hookedUp || (job.everConnected && on === 0),
       stopped: false,
-      line: on > 0 ? T.on(on) : job.everConnected ? T.allOff : '',
+      line: on > 0 ? T.on({ on }) : job.everConnected ? T.allOff : '',
     },
     crank: result(
       situation.casualtyRuns,
-      machine.engine ? T.runsTry(job.attempts.length) : T.awakeTry(job.attempts.length),
+      machine.engine
+        ? T.runsTry({ attempts: job.attempts.length })
+        : T.awakeTry({ attempts: job.attempts.length }),
       false,
     ),
     cleardown: result(
       job.everConnected && on === 0 && last !== undefined,
-      charging ? T.charging(volts(charging.volts, 1)) : T.allOff,
+      charging ? T.charging({ volts: volts(charging.volts, 1) }) : T.allOff,
     ),
     verdict: result(
       job.verdict !== null,
@@ -84,7 +86,7 @@ export function stageResults(
 function measureLine(job: Work['job'], machine: Machine, tempC: number): string {
   const rest = currentRestVolts(job, machine);
   const first = rest.findIndex((v) => v !== null);
-  if (first < 0) return T.readings(job.readings.length);
+  if (first < 0) return T.readings({ readings: job.readings.length });
   if (machine.batteries.length > 1)
     return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
   const { low, high } = socFromRestVolts(machine.batteries[0]!.rating.chemistry, rest[first]!, tempC);

@@ -20,7 +20,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
     <section class="stage" aria-labelledby="stage-title">
       <header>
         <h1 id="stage-title">{{ t.checks }}</h1>
-        <span class="dim">{{ t.ofDone(answered(), checks().length) }}</span>
+        <span class="dim">{{ t.ofDone({ answered: answered(), checks: checks().length }) }}</span>
       </header>
       <div class="symptoms" role="group" [attr.aria-label]="t.whatItDoes">
         @for (symptom of symptoms; track symptom) {
@@ -34,7 +34,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
           </button>
         }
         <button type="button" class="key strong" (click)="driver.open()">
-          {{ t.theDriverSays(answers() ? ', ' + answers() : '') }}
+          {{ t.theDriverSays({ answers: answers() ? ', ' + answers() : '' }) }}
         </button>
       </div>
       <vt-mend-here [work]="work()" />

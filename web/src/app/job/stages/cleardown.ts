@@ -53,9 +53,9 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
           } @else {
             <p>
               {{
-                t.readIdleAndLoadedAtThe(
-                  work().machine.smartAlternator ? t.smartAlternatorOutsideTheBandRead : ''
-                )
+                t.readIdleAndLoadedAtThe({
+                  smart: work().machine.smartAlternator ? t.smartAlternatorOutsideTheBandRead : '',
+                })
               }}
             </p>
             @if (wakes()) {

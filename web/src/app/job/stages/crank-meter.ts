@@ -30,7 +30,7 @@ const MARGIN = 4;
           <polyline [attr.points]="line()" />
         </svg>
         <span role="status"
-          >{{ t.meterLowest(volts(seen().at(-1)!)) }} <strong>{{ volts(lowest()!) }}</strong></span
+          >{{ t.meterLowest({ at: volts(seen().at(-1)!) }) }} <strong>{{ volts(lowest()!) }}</strong></span
         >
       </div>
     }

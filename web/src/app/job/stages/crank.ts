@@ -254,12 +254,12 @@ export class Crank {
     if (this.wakes()) return T.holdTheVoltsSteadyUntilIts;
     const last = this.work().job.attempts.at(-1);
     if (this.restLeft() > 0 && last && last.restFor !== 'rule')
-      return T.sInAllComputedFromThe(REST_WORDS[last.restFor], last.restSeconds);
-    return T.sAtMostThenSRest(
-      this.limitSeconds(),
-      this.work().rules.crankRestSeconds,
-      this.work().rules.crankTriesMax,
-    );
+      return T.sInAllComputedFromThe({ reason: REST_WORDS[last.restFor], seconds: last.restSeconds });
+    return T.sAtMostThenSRest({
+      seconds: this.limitSeconds(),
+      restSeconds: this.work().rules.crankRestSeconds,
+      tries: this.work().rules.crankTriesMax,
+    });
   });
   /** The last try failed, and nothing else decides what comes now. */
   protected readonly weighs = computed(() => {
@@ -298,7 +298,9 @@ export class Crank {
         if (next.way.kind !== 'reclamp') return T.chooseItInPlan;
         return this.areSetAgain() ? null : T.clampsAreSetAgain;
       case 'wait':
-        return this.waitUntil() > 0 ? null : T.waitMore(minutesWords(next.point.waitMinutes));
+        return this.waitUntil() > 0
+          ? null
+          : T.waitMore({ waitMinutes: minutesWords(next.point.waitMinutes) });
       default:
         return null;
     }
@@ -314,7 +316,7 @@ export class Crank {
 
   private readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
-    return this.wakes() ? T.pressStartTry(nth) : T.crankNowTry(nth);
+    return this.wakes() ? T.pressStartTry({ nth }) : T.crankNowTry({ nth });
   });
   /** The values of the linked meter in this try; typed ones go before them. */
   protected readonly meterLowest = signal<number | null>(null);

@@ -149,7 +149,7 @@ export class Hookup {
     if (!rule) return '';
     const { machine, rules } = this.work();
     return earthedWords(
-      T.houseRule(RULE_QUESTIONS[rule].toLowerCase(), ruleValue(rule, rules[rule])),
+      T.houseRule({ rule: RULE_QUESTIONS[rule].toLowerCase(), school: ruleValue(rule, rules[rule]) }),
       machine,
     );
   });
@@ -157,7 +157,7 @@ export class Hookup {
   /** House rules that this order does not keep, each with the hazard that overrules it. */
   protected readonly overruled = computed(() =>
     (this.rescue()?.orders.overruled ?? []).map(({ rule, hazard }) =>
-      T.notAsTheHouseHasIt(ruleName(rule), hazard ? hazardWhy(hazard) : T.noPlaceForIt),
+      T.notAsTheHouseHasIt({ rule: ruleName(rule), why: hazard ? hazardWhy(hazard) : T.noPlaceForIt }),
     ),
   );
   /** The lines of the step that have been on the screen. */
@@ -195,7 +195,7 @@ export class Hookup {
 
   /** A severe step is done only for a reason; the step itself is confirmed after that, like any other. */
   private async sayWhy(hazard: Hazard): Promise<void> {
-    const reason = await this.reasons.ask(T.whyAllTheSame(hazardWhy(hazard)));
+    const reason = await this.reasons.ask(T.whyAllTheSame({ hazard: hazardWhy(hazard) }));
     if (reason)
       this.reporter.report('override.given', { rule: 'severe-hazard', reason, hazard: hazard.code });
   }

@@ -18,7 +18,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
   template: `
     @if (set(); as s) {
       <button type="button" class="key" [attr.aria-expanded]="isOpen()" (click)="isOpen.set(!isOpen())">
-        {{ t.measure(s.name) }}
+        {{ t.measure({ name: s.name }) }}
       </button>
       @if (isOpen()) {
         <div class="fields">
@@ -65,7 +65,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
         }
       }
       @for (line of noted(); track line.at) {
-        <p class="dim">{{ t.noted(line.words) }}</p>
+        <p class="dim">{{ t.noted({ words: line.words }) }}</p>
       }
     }
   `,

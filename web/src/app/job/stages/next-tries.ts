@@ -108,7 +108,7 @@ export class NextTries {
   });
   protected readonly elsewhereText = computed(() => {
     const elsewhere = this.store.elsewhere();
-    return elsewhere >= WORTH_SAYING ? T.thatTheFaultLiesWhereNo(inHundred(elsewhere)) : null;
+    return elsewhere >= WORTH_SAYING ? T.thatTheFaultLiesWhereNo({ elsewhere: inHundred(elsewhere) }) : null;
   });
 
   constructor() {
@@ -132,12 +132,12 @@ export class NextTries {
     const { point, way } = next;
     const names = {
       again: T.againAsItIs,
-      wait: T.waitMoreThenCrank(minutesWords(point.waitMinutes)),
+      wait: T.waitMoreThenCrank({ waitMinutes: minutesWords(point.waitMinutes) }),
     };
     return {
       name: next.kind === 'other' ? wayName(way, this.nameOf()) : names[next.kind],
       odds: inHundred(point.start),
-      note: T.runningInAbout(minutesWords(point.minutes)),
+      note: T.runningInAbout({ minutes: minutesWords(point.minutes) }),
     };
   }
 }

@@ -33,7 +33,7 @@ import { PLAN_PROMISE as T } from '@words/screens/job-stages';
           <dd class="figure">{{ p.starterVolts.toFixed(1) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>{{ t.needs(p.neededRpm?.toFixed(0)) }}</dt>
+          <dt>{{ t.needs({ neededRpm: p.neededRpm?.toFixed(0) }) }}</dt>
           <dd class="figure">{{ p.rpm?.toFixed(0) }} <small>rpm</small></dd>
         </div>
       }

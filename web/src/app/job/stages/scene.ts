@@ -21,7 +21,7 @@ import { problemText } from '../../shared/data/problem';
 import { deviceFeature } from '../../shared/sync/device-state';
 import { atWork, crewCopy } from '../../shared/data/crew';
 import { signInFeature } from '../../shared/data/sign-in';
-import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, STANDING_CAUTION, STOP_WORDS } from '@words/words';
+import { CLASS_WORDS, PLACE_WORDS, SKY_WORDS, CAUTION_WORDS, STOP_WORDS } from '@words/words';
 import { Stepper } from '../../shared/ui/stepper';
 import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
@@ -63,7 +63,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
       }
       <div class="top">
         <fieldset>
-          <legend>{{ t.air(unit().unit) }}</legend>
+          <legend>{{ t.air({ unit: unit().unit }) }}</legend>
           <vt-stepper
             [value]="tempC()"
             [shown]="shownTemp(tempC())"
@@ -81,7 +81,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
               [attr.aria-pressed]="tempC() === weatherC()"
               (click)="takeService(w)"
             >
-              {{ t.serviceLow(degrees(weatherC()!), shownTemp(w.lowC), skyWords[w.sky]) }}
+              {{ t.serviceLow({ temp: degrees(weatherC()!), low: shownTemp(w.lowC), sky: skyWords[w.sky] }) }}
             </button>
           } @else {
             <p class="dim weather" role="status">{{ weatherProblem() }}</p>
@@ -103,7 +103,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
           </div>
           @if (mayFreeze()) {
             <div class="coldest">
-              <span id="coldest">{{ t.coldestSinceItRan(unit().unit) }}</span>
+              <span id="coldest">{{ t.coldestSinceItRan({ unit: unit().unit }) }}</span>
               <vt-stepper
                 [value]="coldestC()"
                 [shown]="shownTemp(coldestC())"
@@ -269,7 +269,7 @@ export class Scene {
     STOP_CONDITIONS.filter((stop) => !STOPS_OF_READINGS.includes(stop) || this.isRaised(stop)),
   );
   protected readonly stopWords = STOP_WORDS;
-  protected readonly caution = STANDING_CAUTION;
+  protected readonly caution = CAUTION_WORDS.standing;
   protected readonly range = TYPED_RANGES.ambientC;
   protected readonly flags = [
     { key: 'sloping', name: T.sloping },
@@ -316,7 +316,7 @@ export class Scene {
       : this.stopKeys().filter((key) => !this.seen().has(key.nativeElement)).length,
   );
   protected readonly unseenText = computed(() =>
-    T.notSeenYetShowThem(this.unseen(), this.unseen() === 1 ? 'stop' : 'stops'),
+    T.notSeenYetShowThem({ count: this.unseen(), noun: this.unseen() === 1 ? 'stop' : 'stops' }),
   );
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().situation.stops[0] ?? null);

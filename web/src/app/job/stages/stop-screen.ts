@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
+import { CAUTION_WORDS, STOP_WORDS } from '@words/words';
 import { type StopCondition, STOPS_READ_AGAIN } from '@voltrek/core/diagnosis';
 import { isToBeCleared } from '@voltrek/core/hookup';
 import { isShownBy, type PlannedRescue, type Stage } from '@voltrek/core/job';
@@ -40,11 +40,11 @@ import { STOP_SCREEN as T } from '@words/screens/job-stages';
         </div>
       </div>
       @if (firstOff(); as title) {
-        <p class="problem" role="status">{{ t.firstOff(title) }}</p>
+        <p class="problem" role="status">{{ t.firstOff({ step: title }) }}</p>
       } @else if (isOn()) {
         <p class="problem" role="status">{{ t.leaveTheClamps }}</p>
       }
-      <p class="dim">{{ t.noHookUpIsOffered(caution) }}</p>
+      <p class="dim">{{ t.noHookUpIsOffered({ caution }) }}</p>
     </section>
     @let does = action();
     <vt-next-action
@@ -94,7 +94,7 @@ export class StopScreen {
 
   protected readonly words = STOP_WORDS;
   protected readonly readsAgain = STOPS_READ_AGAIN;
-  protected readonly caution = STANDING_CAUTION;
+  protected readonly caution = CAUTION_WORDS.standing;
   private readonly next = nextActionAt('hookup');
   /** Something is on that is better not touched. */
   protected readonly isOn = computed(() => isToBeCleared(this.work().job.hookup));

@@ -4,8 +4,8 @@ import { startsByWaking } from '@voltrek/core/machine';
 import { comparePromise } from '@voltrek/core/plan';
 import type { Work } from '../../shared/job/job-selectors';
 import { volts } from '@words/figures';
-import { ROLLED_IN_VAIN } from '@words/roll-words';
-import { adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
+
+import { CAUTION_WORDS, adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
 import { TRIES as T } from '@words/screens/job-stages';
 
 /** The tries that have ended, each against what the plan promised. */
@@ -17,7 +17,7 @@ import { TRIES as T } from '@words/screens/job-stages';
       @for (a of work().job.attempts; track a.startedAt; let i = $index) {
         @if (a.outcome; as outcome) {
           <li>
-            <strong>{{ t.try(i + 1, words()[outcome].name) }}</strong>
+            <strong>{{ t.try({ number: i + 1, name: words()[outcome].name }) }}</strong>
             <span class="dim"
               >{{ a.rolled ? t.rolled : a.seconds?.toFixed(0) + ' s'
               }}{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span
@@ -50,7 +50,7 @@ export class Tries {
 
   readonly work = input.required<Work>();
 
-  protected readonly rolledInVain = ROLLED_IN_VAIN;
+  protected readonly rolledInVain = CAUTION_WORDS.rolledInVain;
   protected readonly volts = volts;
   protected readonly words = computed(() =>
     startsByWaking(this.work().machine) ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS,
@@ -75,11 +75,11 @@ export class Tries {
       this.work().rules,
     );
     const sign = differenceVolts < 0 ? '-' : '+';
-    return T.planSaidAtThePosts(
-      volts(promised, 1),
+    return T.planSaidAtThePosts({
+      promised: volts(promised, 1),
       sign,
-      volts(Math.abs(differenceVolts), 1),
-      PROMISE_WORDS[code],
-    );
+      difference: volts(Math.abs(differenceVolts), 1),
+      comparison: PROMISE_WORDS[code],
+    });
   }
 }

@@ -32,12 +32,24 @@ export interface CircuitInput {
 /** The source beside the casualty when no donor stands there. */
 const PACK_NAMES: Record<SourceKind, string> = {
   donor: '',
-  'lithium-pack': T.pack,
-  'lead-pack': T.pack,
-  'capacitor-booster': T.booster,
-  'spare-batteries': T.battery,
-  'mains-charger': T.charger,
-  'hobby-lithium': T.hobby,
+  get 'lithium-pack'() {
+    return T.pack;
+  },
+  get 'lead-pack'() {
+    return T.pack;
+  },
+  get 'capacitor-booster'() {
+    return T.booster;
+  },
+  get 'spare-batteries'() {
+    return T.battery;
+  },
+  get 'mains-charger'() {
+    return T.charger;
+  },
+  get 'hobby-lithium'() {
+    return T.hobby;
+  },
 };
 
 /** The drawing of a rescue as its clamps stand now. */

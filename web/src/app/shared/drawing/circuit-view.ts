@@ -149,7 +149,7 @@ const QUICKEST_S = 0.25;
             <rect [attr.width]="ampsTag.width" [attr.height]="ampsTag.height" rx="3" class="tag" />
             <text x="31" y="18.5" class="tag-text">{{ l.amps.toFixed(0) }} A</text>
             @if (l.isRed && l.warmsK >= shownRise) {
-              <text x="31" y="42" class="small">{{ t.warms(rise(l.warmsK)) }}</text>
+              <text x="31" y="42" class="small">{{ t.warms({ rise: rise(l.warmsK) }) }}</text>
             }
           </g>
         }
@@ -330,8 +330,8 @@ export class CircuitView {
   protected readonly summary = computed(() => {
     const { vehicles, pack, clamps, volts } = this.drawing();
     const parts = [
-      T.drawingOfThe(vehicles.map((v) => v.name).join(' and '), pack ? T.andThePack : ''),
-      ...clamps.map((c) => T.clamp(c.isRed ? 'red' : 'black', c.label)),
+      T.drawingOfThe({ parts: vehicles.map((v) => v.name).join(' and '), pack: pack ? T.andThePack : '' }),
+      ...clamps.map((c) => T.clamp({ colour: c.isRed ? 'red' : 'black', label: c.label })),
       ...volts.map((v) => v.text),
     ];
     return parts.join(', ');

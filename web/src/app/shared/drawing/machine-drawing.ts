@@ -55,7 +55,7 @@ import { MACHINE_DRAWING as T } from '@words/screens/drawing';
         <p>! {{ line }}</p>
       }
       @for (line of machine().never; track $index) {
-        <p>{{ t.never(line) }}</p>
+        <p>{{ t.never({ line }) }}</p>
       }
     </div>
   `,
@@ -122,7 +122,7 @@ export class MachineDrawing {
   protected readonly zones = computed(() => {
     const { zones } = this.machine();
     return zones.length > 0
-      ? T.keepLeadsOff(zones.map((z) => `${z.label} (${ZONE_WORDS[z.kind]})`).join(', '))
+      ? T.keepLeadsOff({ list: zones.map((z) => `${z.label} (${ZONE_WORDS[z.kind]})`).join(', ') })
       : null;
   });
 

@@ -145,7 +145,7 @@ export class SideView {
   protected readonly drawing = computed(() => layoutSide(this.machine()));
   protected readonly summary = computed(() => {
     const heights = this.machine().points.flatMap((p) =>
-      p.heightMm === undefined ? [] : [T.mUp(p.label, (p.heightMm / 1000).toFixed(2))],
+      p.heightMm === undefined ? [] : [T.mUp({ label: p.label, height: (p.heightMm / 1000).toFixed(2) })],
     );
     return [T.sideView, ...heights].join(', ');
   });

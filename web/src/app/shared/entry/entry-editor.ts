@@ -22,7 +22,7 @@ export interface EditedEntry {
     @if (draft(); as machine) {
       <form (submit)="$event.preventDefault(); save()">
         <header>
-          <h1 id="entry-editor-title">{{ t.correct(machine.maker, machine.model) }}</h1>
+          <h1 id="entry-editor-title">{{ t.correct({ maker: machine.maker, model: machine.model }) }}</h1>
         </header>
         <div class="split">
           <div class="groups" tabindex="0" role="group" [attr.aria-label]="t.partsOfTheEntry">

@@ -160,7 +160,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
     set: change((_, typed) => ({ [key]: typed === 'true' })),
   });
   return {
-    title: count > 1 ? T.battery(index + 1) : T.battery2,
+    title: count > 1 ? T.battery({ index: index + 1 }) : T.battery2,
     remove: null,
     fields: [
       {
@@ -246,7 +246,7 @@ function pointGroup(point: MachinePoint, index: number): FieldGroup {
   });
   const isTerminal = point.battery !== undefined;
   return {
-    title: T.point(point.label),
+    title: T.point({ label: point.label }),
     remove: isTerminal ? null : (m) => ({ ...m, points: m.points.filter((p) => p.id !== point.id) }),
     fields: [
       {
@@ -325,7 +325,7 @@ export function withNewPoint(machine: Machine): Machine {
   const point: MachinePoint = {
     id: `point-${nth}`,
     kind: 'ground-point',
-    label: T.point2(nth),
+    label: T.point2({ nth }),
     xMm: Math.round(machine.widthMm / 2),
     yMm: Math.round(machine.lengthMm / 2),
     steps: [],

@@ -1,3 +1,5 @@
+import { language, localesOf } from './language';
+
 /** Forms of a moment, by place: a list has room for less than a sheet. */
 const STYLES = {
   time: { hour: 'numeric', minute: '2-digit' },
@@ -21,7 +23,7 @@ const DAY = /^\d{4}-\d\d-\d\d$/;
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 /**
- * A moment as the user's own locale writes it: the browser's, not the language of the words.
+ * A moment as the language on screen writes it, in the browser's own locale of that language.
  *
  * @param at ISO 8601, milliseconds or a date; a day without a time is that day wherever one is
  * @param locales the user's, the most wanted first
@@ -29,7 +31,7 @@ const formats = new Map<string, Intl.DateTimeFormat>();
 export function dateText(
   at: string | number | Date,
   style: DateStyle,
-  locales: readonly string[] = navigator.languages,
+  locales: readonly string[] = localesOf(language()),
 ): string {
   const key = `${style} ${locales.join()}`;
   const format = formats.get(key) ?? formatOf(style, locales);

@@ -1,3 +1,5 @@
+import { LANGUAGE_SETTINGS } from './language';
+
 const ON_FIRST = [true, false] as const;
 const OFF_FIRST = [false, true] as const;
 
@@ -6,6 +8,7 @@ const OFF_FIRST = [false, true] as const;
  * words. Values that are no switch do not compile without a place on the screen.
  */
 export const SETTINGS = {
+  language: LANGUAGE_SETTINGS,
   /** Day, Dusk and Night by the clock of the device; a light that is chosen ends it. */
   lightByClock: OFF_FIRST,
   /** The same by how bright it is around, where the device can tell; before the clock. */

@@ -11,7 +11,12 @@ export interface FormField {
 
 /** Values to choose from, each under its word where it has one. */
 export const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
-  values.map((value) => ({ value, name: words[value] ?? value }));
+  values.map((value) => ({
+    value,
+    get name() {
+      return words[value] ?? value;
+    },
+  }));
 
 /** The typed text of each field, by its key. */
 export type FormValues = Readonly<Record<string, string>>;

@@ -20,7 +20,7 @@ export interface ImportTarget {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="import-title">{{ t.import(target().name) }}</h1>
+      <h1 id="import-title">{{ t.import({ name: target().name }) }}</h1>
       <label>
         <span>{{ t.fileJsonOrCsvInUtf }}</span>
         <input
@@ -41,7 +41,8 @@ export interface ImportTarget {
             <ul class="lines" tabindex="0">
               @for (f of r.faults; track $index) {
                 <li>
-                  <strong>{{ t.line(f.line) }}</strong> {{ f.path }}{{ f.path ? ': ' : '' }}{{ f.message }}
+                  <strong>{{ t.line({ line: f.line }) }}</strong> {{ f.path }}{{ f.path ? ': ' : ''
+                  }}{{ f.message }}
                 </li>
               }
             </ul>
@@ -49,12 +50,12 @@ export interface ImportTarget {
         } @else {
           <p role="status">
             {{
-              t.newChangedTheSame(
-                r.applied ? t.imported : t.wouldChange,
-                r.added.length,
-                r.changed.length,
-                r.same
-              )
+              t.newChangedTheSame({
+                lead: r.applied ? t.imported : t.wouldChange,
+                added: r.added.length,
+                changed: r.changed.length,
+                same: r.same,
+              })
             }}
           </p>
           <ul class="lines" tabindex="0">
@@ -65,7 +66,8 @@ export interface ImportTarget {
             }
             @for (c of r.changed; track c.name) {
               <li>
-                <strong>{{ c.name }}</strong> <span class="dim">{{ t.changes(c.parts.join(', ')) }}</span>
+                <strong>{{ c.name }}</strong>
+                <span class="dim">{{ t.changes({ list: c.parts.join(', ') }) }}</span>
               </li>
             }
           </ul>

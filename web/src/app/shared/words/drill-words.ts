@@ -6,39 +6,14 @@ import { reasonWords } from './earth-words';
 import { volts } from './figures';
 import { CHEMISTRY_WORDS } from './plan-words';
 import { CLASS_WORDS, POINT_KIND_WORDS, STOP_WORDS } from './words';
+import { messagesOf } from './messages-of';
 
-export const DRILL_WORDS: Record<DrillKind, { readonly name: string; readonly asks: string }> = {
-  order: { name: 'Next clamp', asks: 'Which clamp goes on next?' },
-  reading: { name: 'Next reading', asks: 'Which is worth its minutes most?' },
-  frozen: { name: 'Ice', asks: 'May a current go through this battery?' },
-  leads: { name: 'Leads', asks: 'Which is the lightest set that starts it?' },
-  stop: { name: 'Stop or go', asks: 'Go on, or stop?' },
-  trace: { name: 'Trace', asks: 'What does this trace show?' },
-};
+export const DRILL_WORDS: Record<DrillKind, { readonly name: string; readonly asks: string }> =
+  messagesOf('drill');
 
-const STORY_WORDS: Record<TraceStory, { readonly name: string; readonly why: string }> = {
-  sound: { name: 'All well', why: 'It turns fast, catches, and is charged.' },
-  flat: { name: 'A flat battery', why: 'It rests low, and falls deep at once.' },
-  spent: { name: 'A battery that is spent', why: 'It rests high, and falls as deep as a flat one.' },
-  'held-fast': {
-    name: 'A starter or engine held fast',
-    why: 'It falls and stays there, without the ripple of compression: all its amps, and no turn.',
-  },
-  'no-contact': { name: 'No current to the starter', why: 'Nothing falls at the start: nothing is drawn.' },
-  'no-charge': {
-    name: 'It starts and is not charged',
-    why: 'It turns fast and catches, and falls back to its rest volts.',
-  },
-};
+const STORY_WORDS: Record<TraceStory, { readonly name: string; readonly why: string }> = messagesOf('story');
 
-const HARMLESS_WORDS: Record<HarmlessSign, string> = {
-  deposits: 'White deposits on a clamp',
-  'wet-case': 'Case wet with snow',
-  'old-date-mark': 'Date mark six years old',
-  'dim-lamps': 'Lamps dim at the key',
-  clicking: 'It only clicks',
-  'stood-weeks': 'It stood for weeks',
-};
+const HARMLESS_WORDS: Record<HarmlessSign, string> = messagesOf('harmless');
 const isHarmless = (sign: string): sign is HarmlessSign => sign in HARMLESS_WORDS;
 
 /** The facts of the case, line by line. */

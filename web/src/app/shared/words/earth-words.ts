@@ -14,10 +14,6 @@ interface ActWords {
   readonly why: string;
 }
 
-/** The warning to everyone at such a machine before the first clamp. */
-export const POSITIVE_EARTH_WORDS =
-  'Plus is on the body here. The order is turned round: black on minus first, red on bare metal of the body last. No donor vehicle: only a source that stands by itself.';
-
 /** Words of the usual machine, as they are true of this one. */
 export const earthedWords = (words: string, machine: Earthed): string =>
   isPositiveEarth(machine) ? mirroredWords(words) : words;

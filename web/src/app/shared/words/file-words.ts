@@ -1,17 +1,23 @@
+import { messagesOf } from './messages-of';
+
 /** Something that has a file of its own. */
+export type HouseFileId = 'atlas' | 'crew' | 'kit' | 'vehicles' | 'batteries' | 'calls' | 'jobs';
 export interface HouseFile {
-  readonly name: string;
-  readonly holds: string;
+  readonly id: HouseFileId;
   readonly address: string;
 }
 
 /** Every file, in the order that they are brought in. */
 export const HOUSE_FILES: readonly HouseFile[] = [
-  { name: 'atlas', holds: 'models, their points and how to reach them', address: '/api/models' },
-  { name: 'crew', holds: 'who works here, and who did', address: '/api/files/crew' },
-  { name: 'kit', holds: 'vans and what is on them', address: '/api/files/kit' },
-  { name: 'vehicles', holds: 'whose they are, plates and numbers', address: '/api/files/vehicles' },
-  { name: 'batteries', holds: 'ratings, and where each has been', address: '/api/files/batteries' },
-  { name: 'calls', holds: 'who called, what was said, who took it', address: '/api/files/calls' },
-  { name: 'jobs', holds: 'the log of each, event by event', address: '/api/files/jobs' },
+  { id: 'atlas', address: '/api/models' },
+  { id: 'crew', address: '/api/files/crew' },
+  { id: 'kit', address: '/api/files/kit' },
+  { id: 'vehicles', address: '/api/files/vehicles' },
+  { id: 'batteries', address: '/api/files/batteries' },
+  { id: 'calls', address: '/api/files/calls' },
+  { id: 'jobs', address: '/api/files/jobs' },
 ];
+
+/** The name and content of each file. */
+export const HOUSE_FILE_WORDS: Record<HouseFileId, { readonly name: string; readonly holds: string }> =
+  messagesOf('houseFile');

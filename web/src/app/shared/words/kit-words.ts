@@ -9,6 +9,7 @@ import {
   type MeasuredFactor,
 } from '@voltrek/core/leads';
 import { bankOf, type KitItem, type LeadSetKit, type TriedPack } from '@voltrek/core/sources';
+import { messagesOf } from './messages-of';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
 const STATED_C = 20;
@@ -76,29 +77,8 @@ export function kitLine(item: KitItem): string {
 }
 
 /** How well the clamps of a set make contact. */
-export const CLAMP_CONTACT_WORDS: Record<ClampContact, string> = {
-  clean: 'clean',
-  worn: 'worn',
-  poor: 'poor',
-};
+export const CLAMP_CONTACT_WORDS: Record<ClampContact, string> = messagesOf('clampContact');
 
-export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = {
-  donor: 'donor',
-  'lead-set': 'lead set',
-  'lithium-pack': 'lithium pack',
-  'lead-pack': 'lead-acid pack',
-  'capacitor-booster': 'capacitor booster',
-  'spare-batteries': 'spare batteries',
-  'mains-charger': 'mains charger',
-  'hobby-lithium': 'hobby lithium',
-  'latch-source': 'latch source',
-  instrument: 'instrument',
-};
+export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = messagesOf('kitKind');
 
-const TOOL_LINES: Record<Extract<KitItem, { kind: 'instrument' }>['tool'], string> = {
-  meter: 'volts at rest, cranking and charging, and across a joint',
-  'clamp-meter': 'amps without breaking the circuit: what a parked machine draws',
-  tester: 'what a battery can still give, against its rating',
-  'load-tester': 'how a charged battery stands half its rating for 15 s',
-  hydrometer: 'specific gravity of each cell of a flooded battery',
-};
+const TOOL_LINES: Record<Extract<KitItem, { kind: 'instrument' }>['tool'], string> = messagesOf('toolLines');

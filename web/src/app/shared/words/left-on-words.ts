@@ -1,17 +1,9 @@
 import type { Consumer, LeftOn } from '@voltrek/core/charging';
 import { percent } from './figures';
+import { messagesOf } from './messages-of';
 
 /** Consumers that get left on. */
-export const CONSUMER_WORDS: Record<Consumer, string> = {
-  'parking-lamps': 'parking lamps',
-  headlamps: 'headlamps',
-  'inside-lamp': 'inside lamp',
-  'hazard-lamps': 'hazard lamps',
-  ignition: 'ignition',
-  radio: 'radio',
-  fan: 'fan',
-  socket: 'a socket',
-};
+export const CONSUMER_WORDS: Record<Consumer, string> = messagesOf('consumer');
 
 /** The charge that it took, and its meaning. */
 export function leftOnLine({ takenAh, socLeft, emptyAfterHours }: LeftOn, capacityAh: number): string {

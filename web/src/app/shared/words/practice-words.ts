@@ -20,92 +20,24 @@ import { confirmWords } from './earth-words';
 import { VERDICT_WORDS } from './verdict-words';
 import { verdictTitle } from './verdict-title';
 import { CIRCUMSTANCE_WORDS } from './words';
+import { messagesOf } from './messages-of';
 
 /** The name of each rung, and its aim. */
-export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains: string }> = {
-  order: {
-    name: 'Polarity and order',
-    trains: 'Prove which is plus, then clamp in the order that sparks least and away from gas.',
-  },
-  leads: {
-    name: 'Leads and waiting',
-    trains: 'In the cold the leads and the minutes of charge decide whether it turns.',
-  },
-  joints: {
-    name: 'Joints',
-    trains:
-      'A joint that loses volts looks like a flat battery: read across it before the battery is blamed.',
-  },
-  charging: {
-    name: 'Charging',
-    trains: 'It was flat for a reason: read what charges it once it runs, and what draws while it sleeps.',
-  },
-  'worn-or-flat': {
-    name: 'Worn or flat',
-    trains: 'A discharged battery is not a bad one: no verdict without a test in its window.',
-  },
-  'not-the-battery': {
-    name: 'Not the battery',
-    trains: 'Full volts and no start: starter, switch, fuse or fuel.',
-  },
-  string: {
-    name: 'Strings',
-    trains: 'A string is two batteries. Read each, help the weak one only, the middle joint is live.',
-  },
-  motorcycle: {
-    name: 'Small batteries',
-    trains: 'A big source can boil a small battery: a still donor, and the stop that holds the starter.',
-  },
-  waking: { name: 'Waking', trains: 'It is woken, not cranked: a steady source, and never a running donor.' },
-  stop: {
-    name: 'When to stop',
-    trains: 'Ice and a battery that reads backwards end the job before a clamp is on.',
-  },
-};
+export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains: string }> =
+  messagesOf('rung');
 
 /** Of a case that somebody made. */
-export const MADE_WORDS = {
-  name: 'A made case',
-  trains: 'Somebody chose its machine, its fault and its cold for you.',
-} as const;
+export const MADE_WORDS = messagesOf('made');
 
-export const FAILING_WORDS: Record<Failing, string> = {
-  hurt: 'Somebody or something could have been hurt.',
-  'wrong-verdict': 'The verdict was not what was wrong with it.',
-  'sound-condemned': 'A sound battery was condemned.',
-  unproved: 'A battery was condemned that no test had shown to be bad.',
-  'not-started': 'It was left standing: it could have been started.',
-  'still-joined': 'Clamps were left on.',
-  'too-slow': 'It took far longer than it had to.',
-  'not-ended': 'No verdict was given.',
-};
+export const FAILING_WORDS: Record<Failing, string> = messagesOf('failing');
 
-const KEY_WORDS: Record<KeyOutcome, string> = {
-  starts: 'It starts',
-  'brisk-no-fire': 'Turns well, does not fire',
-  slow: 'Turns slowly',
-  'rapid-click': 'Clicks, fast',
-  'one-click': 'One click',
-  silence: 'Silence',
-  wakes: 'It wakes and stays awake',
-  'stays-asleep': 'It stays asleep',
-};
+const KEY_WORDS: Record<KeyOutcome, string> = messagesOf('key');
 
 /** The lead that a clamp meter is closed around. */
-export const AROUND_WORDS: Record<AmpsAround, string> = {
-  'red-lead': 'the red lead',
-  'black-lead': 'the black lead',
-  'own-cable': 'the cable of its own minus',
-};
+export const AROUND_WORDS: Record<AmpsAround, string> = messagesOf('around');
 
 /** The part that a slip broke. */
-export const BROKE_WORDS: Record<Breakable, string> = {
-  'main-fuse': 'Its main fuse has gone.',
-  alternator: 'The diodes of its alternator have gone.',
-  'control-units': 'Its control units have gone.',
-  battery: 'Its battery has been cooked.',
-  source: 'The source has tripped and is off.',
-};
+export const BROKE_WORDS: Record<Breakable, string> = messagesOf('broke');
 
 /** Returns the value of an instrument in hand; empty where none was. */
 export function readWords({ volts: shown, amps, gravity }: Happened): string {

@@ -1,13 +1,4 @@
 import type { Stage } from '@voltrek/core/job';
+import { messagesOf } from './messages-of';
 
-export const STAGE_WORDS: Record<Stage, string> = {
-  scene: 'Scene',
-  checks: 'Checks',
-  locate: 'Locate',
-  measure: 'Measure',
-  plan: 'Plan',
-  hookup: 'Hook up',
-  crank: 'Crank',
-  cleardown: 'Clear down',
-  verdict: 'Verdict',
-};
+export const STAGE_WORDS: Record<Stage, string> = messagesOf('stage');

@@ -1,15 +1,12 @@
 import type { Way, WayStep } from '@voltrek/core/plan';
+import { messagesOf } from './messages-of';
 
-/** How sure one may want to be, and how that is said. */
-export const SURENESS: readonly (readonly [share: number, words: string])[] = [
-  [0.5, '1 in 2'],
-  [0.6, '6 in 10'],
-  [0.7, '7 in 10'],
-  [0.8, '8 in 10'],
-  [0.9, '9 in 10'],
-  [0.95, '95 in 100'],
-  [0.99, '99 in 100'],
-];
+/** The shares that one may want to be sure of, as per cents. */
+export const SURENESS = ['50', '60', '70', '80', '90', '95', '99'] as const;
+export type Sureness = (typeof SURENESS)[number];
+
+/** Each of them as it is said. */
+export const SURENESS_WORDS: Record<Sureness, string> = messagesOf('sureness');
 
 /** Minutes as they are said: under two hours in minutes. */
 export function minutesWords(minutes: number): string {

@@ -59,7 +59,9 @@ const SUGGESTIONS = 5;
             <li>
               <button type="button" class="row" (click)="choose(m.id)">
                 <strong>{{ m.maker }} {{ m.model }}</strong>
-                <span class="dim">{{ t.battery(classWords[m.machineClass], m.places) }}</span>
+                <span class="dim">{{
+                  t.battery({ machineClass: classWords[m.machineClass], places: m.places })
+                }}</span>
               </button>
             </li>
           } @empty {

@@ -18,7 +18,7 @@ import { StepsPrompt } from '../../../shared/ui/steps-dialog';
       <fieldset>
         <legend>{{ t.nothingOpens }}</legend>
         @if (openedBy(); as place) {
-          <p class="ready">{{ t.opened(words[place].name) }}</p>
+          <p class="ready">{{ t.opened({ place: words[place].name }) }}</p>
           @if (place !== 'key-blade' && place !== 'known-wires') {
             <p class="dim">{{ t.addToAtlas }}</p>
           }
@@ -27,7 +27,7 @@ import { StepsPrompt } from '../../../shared/ui/steps-dialog';
           <p>{{ words[place].how }}</p>
           <div class="keys">
             <button type="button" class="key strong" [vtArms]="place" (click)="go(place)">
-              {{ t.tryNext(words[place].name) }}
+              {{ t.tryNext({ place: words[place].name }) }}
             </button>
             <button type="button" class="key" [vtArms]="place" (click)="say(place, false)">
               {{ t.notHere }}
@@ -85,6 +85,6 @@ export class LatchPart {
     const { item, does } = source;
     return does.fault
       ? `${item.name}: ${LATCH_FAULT_WORDS[does.fault]}.`
-      : T.fedBy(item.name, does.amps.toFixed(2), LATCH_PULL_SECONDS);
+      : T.fedBy({ source: item.name, amps: does.amps.toFixed(2), seconds: LATCH_PULL_SECONDS });
   }
 }

@@ -5,7 +5,17 @@ import { CONFIDENCE_MARKS } from '@words/atlas-words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { LOCATE_HEAD as T } from '@words/screens/job-stages-locate';
 
-const PARTS = { points: T.points, park: T.parkTheDonor, identify: T.anotherMachine } as const;
+const PARTS = {
+  get points() {
+    return T.points;
+  },
+  get park() {
+    return T.parkTheDonor;
+  },
+  get identify() {
+    return T.anotherMachine;
+  },
+} as const;
 /** The parts of Locate: the points, a place for the donor, or the machine itself. */
 export type LocatePart = keyof typeof PARTS;
 

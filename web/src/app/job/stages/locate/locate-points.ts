@@ -9,8 +9,8 @@ import {
 } from '@angular/core';
 import { POLARITY_SIGNS, POLARITY_SIGNS_NEEDED, type PolaritySign } from '@voltrek/core/diagnosis';
 import { isPositiveEarth, isPositivePoint } from '@voltrek/core/machine';
-import { POSITIVE_EARTH_WORDS } from '@words/earth-words';
-import { POINT_KIND_WORDS, POLARITY_WORDS } from '@words/words';
+
+import { CAUTION_WORDS, POINT_KIND_WORDS, POLARITY_WORDS } from '@words/words';
 import { NextAction } from '../../next-action';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -194,7 +194,7 @@ export class LocatePoints {
 
   protected readonly isPositive = isPositivePoint;
   protected readonly isTurned = computed(() => isPositiveEarth(this.work().machine));
-  protected readonly turnedWords = POSITIVE_EARTH_WORDS;
+  protected readonly turnedWords = CAUTION_WORDS.positiveEarth;
   protected readonly kindWords = POINT_KIND_WORDS;
   /** A black cable that runs to the body tells nothing where plus is on it. */
   protected readonly signs = computed(() =>

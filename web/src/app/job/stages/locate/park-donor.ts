@@ -126,15 +126,15 @@ const MOVE_STEP_MM = 100;
         <div class="side">
           <p class="figure">
             {{ unit().show(parking().metresNeeded).toFixed(1) }}
-            <small>{{ t.ofLeadNeeded(unit().unit) }}</small>
+            <small>{{ t.ofLeadNeeded({ unit: unit().unit }) }}</small>
           </p>
           <p class="dim">
             {{
-              t.redBlackMApart(
-                metres(parking().red.metres, 1),
-                metres(parking().black.metres, 1),
-                (parking().gapMm / 1000).toFixed(2)
-              )
+              t.redBlackMApart({
+                red: metres(parking().red.metres, 1),
+                black: metres(parking().black.metres, 1),
+                gap: (parking().gapMm / 1000).toFixed(2),
+              })
             }}
           </p>
           <div aria-live="polite">
@@ -340,14 +340,14 @@ export class ParkDonor {
     const crossed = red.crosses ?? black.crosses;
     return [
       ...(touching ? [T.vehiclesMustNotTouchLeaveAt] : []),
-      ...(crossed ? [T.aLeadCannotBeKeptOff(ZONE_WORDS[crossed])] : []),
+      ...(crossed ? [T.aLeadCannotBeKeptOff({ crossed: ZONE_WORDS[crossed] })] : []),
     ];
   });
   protected readonly summary = computed(() =>
-    T.donorFromTheCasualtyOfLead(
-      metres(this.parking().gapMm / 1000, 2),
-      metres(this.parking().metresNeeded, 1),
-    ),
+    T.donorFromTheCasualtyOfLead({
+      gap: metres(this.parking().gapMm / 1000, 2),
+      needed: metres(this.parking().metresNeeded, 1),
+    }),
   );
 
   private nameOf(leadSetId: string | null): string {
@@ -445,12 +445,12 @@ function effectOf({ option, crank, wake, unfit }: RankedOption): string {
   const size = `${section(sectionMm2)}, ${metres(lengthM)}`;
   if (unfit && unfit.code !== 'leads-short') return unfitWords(unfit);
   if (crank?.turns)
-    return T.rpmOfNeededVAtThe(
+    return T.rpmOfNeededVAtThe({
       size,
-      crank.rpm.toFixed(0),
-      crank.neededRpm.toFixed(0),
-      crank.starterVolts.toFixed(1),
-    );
-  if (crank) return T.doesNotTurnIt(size);
-  return wake ? T.vWhileItWakes(size, wake.postVolts.toFixed(1)) : size;
+      rpm: crank.rpm.toFixed(0),
+      neededRpm: crank.neededRpm.toFixed(0),
+      starterVolts: crank.starterVolts.toFixed(1),
+    });
+  if (crank) return T.doesNotTurnIt({ size });
+  return wake ? T.vWhileItWakes({ size, postVolts: wake.postVolts.toFixed(1) }) : size;
 }

@@ -11,31 +11,31 @@ import type { Work } from '../../../shared/job/job-selectors';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (bank(); as b) {
-      <h2 class="part">{{ t.bank(b.farads.toFixed(0), volts(b.volts)) }}</h2>
+      <h2 class="part">{{ t.bank({ farads: b.farads.toFixed(0), volts: volts(b.volts) }) }}</h2>
       <p [class]="tone(b.cranks)">
-        {{ t.cranksLeft(b.cranks, volts(b.minVolts, 1)) }}
+        {{ t.cranksLeft({ cranks: b.cranks, cutOff: volts(b.minVolts, 1) }) }}
       </p>
       <dl>
         @if (b.parkedHours > 0) {
           <dt>{{ t.holds }}</dt>
           <dd>
             {{
-              t.withLampsOn(
-                minutes(b.minutesOn.headlamps),
-                minutes(b.minutesOn['parking-lamps']),
-                minutes(b.parkedHours * 60)
-              )
+              t.withLampsOn({
+                headlamps: minutes(b.minutesOn.headlamps),
+                parking: minutes(b.minutesOn['parking-lamps']),
+                parked: minutes(b.parkedHours * 60),
+              })
             }}
           </dd>
         }
         <dt>{{ t.fullAgain }}</dt>
         <dd>
           {{
-            t.byWhat(
-              minutes(b.minutesToFull.alternator),
-              minutes(b.minutesToFull.converter),
-              minutes(b.minutesToFull.solar)
-            )
+            t.byWhat({
+              alternator: minutes(b.minutesToFull.alternator),
+              converter: minutes(b.minutesToFull.converter),
+              solar: minutes(b.minutesToFull.solar),
+            })
           }}
         </dd>
       </dl>

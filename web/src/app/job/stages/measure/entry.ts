@@ -4,7 +4,14 @@ import { outOfRange } from '@words/range-words';
 import { typedVolts } from '../../../shared/ui/typed-volts';
 import { ENTRY as T } from '@words/screens/job-stages-measure';
 
-const NAMES: Readonly<Record<string, string>> = { ccaAmps: T.amps, milliamps: T.draw };
+const NAMES: Readonly<Record<string, string>> = {
+  get ccaAmps() {
+    return T.amps;
+  },
+  get milliamps() {
+    return T.draw;
+  },
+};
 
 /** The figure in what was typed, by how the kind is entered; null for none. */
 export function figureOf(kind: MeasureKind, text: string): number | null {

@@ -131,7 +131,9 @@ export class LiveLine {
   /** How old the value is that stands there; null while none does. */
   protected readonly age = computed(() => {
     const shown = this.shown();
-    return shown && shown.value !== null ? T.secondsOld((this.live.ageMs(shown) / 1000).toFixed(1)) : null;
+    return shown && shown.value !== null
+      ? T.secondsOld({ seconds: (this.live.ageMs(shown) / 1000).toFixed(1) })
+      : null;
   });
   protected readonly text = computed(() => {
     const value = this.value();

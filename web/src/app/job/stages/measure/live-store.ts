@@ -13,8 +13,6 @@ import { CAPTURE_END_WORDS } from '@words/measure-words';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { LIVE_STORE as T } from '@words/screens/job-stages-measure';
 
-const LINE_BROKE = T.theLineToTheServerBroke;
-
 /** How often the age of the shown values is drawn anew, ms. */
 const CLOCK_MS = 500;
 
@@ -153,8 +151,8 @@ export const LiveStore = signalStore(
               else end(CAPTURE_END_WORDS[line.lost]);
             })
             .then(
-              () => end(LINE_BROKE),
-              () => end(LINE_BROKE),
+              () => end(T.theLineToTheServerBroke),
+              () => end(T.theLineToTheServerBroke),
             );
         });
       },

@@ -125,7 +125,7 @@ export function figureMeaning(
     check === 'conductance'
       ? `, ${percent(found as number)}`
       : check === 'drain' && typeof found === 'number' && found > 0
-        ? T.flatInDaysFromFull(daysToFlat(rating, 1, found).toFixed(0))
+        ? T.flatInDaysFromFull({ days: daysToFlat(rating, 1, found).toFixed(0) })
         : check === 'specific-gravity'
           ? gravityBand(figures, tempC)
           : '';
@@ -135,8 +135,8 @@ export function figureMeaning(
 
 function gravityBand(figures: readonly number[], tempC: number): string {
   const { low, high, spread, badCell } = socFromCells(figures, tempC);
-  const which = badCell === null ? '' : T.cell(badCell + 1);
-  return T.chargeApart(which, percentBand(low, high), spread.toFixed(3));
+  const which = badCell === null ? '' : T.cell({ badCell: badCell + 1 });
+  return T.chargeApart({ which, high: percentBand(low, high), spread: spread.toFixed(3) });
 }
 
 /** Why the limit is where it is; null where no rule decided what was read. */

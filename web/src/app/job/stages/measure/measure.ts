@@ -109,8 +109,8 @@ export class Measure {
     const { chemistry } = this.rating();
     const cold = degrees(this.tempC());
     return chemistry === 'capacitor'
-      ? this.t.bank(CHEMISTRY_WORDS[chemistry], cold)
-      : this.t.battery(CHEMISTRY_WORDS[chemistry], cold);
+      ? this.t.bank({ bank: CHEMISTRY_WORDS[chemistry], tempC: cold })
+      : this.t.battery({ chemistry: CHEMISTRY_WORDS[chemistry], tempC: cold });
   });
   private readonly isString = computed(() => this.work().machine.batteries.length > 1);
 
@@ -198,7 +198,7 @@ export class Measure {
       text.trim() ? [[i, this.gravities()[i]!] as const] : [],
     );
     const wrong = typed.find(([, value]) => outOfRange('', value, GRAVITY_RANGE) !== null);
-    return wrong ? outOfRange(T.cell(wrong[0] + 1), wrong[1], GRAVITY_RANGE) : null;
+    return wrong ? outOfRange(T.cell({ number: wrong[0] + 1 }), wrong[1], GRAVITY_RANGE) : null;
   });
   protected readonly allCells = computed(() => this.cellTexts().every((t) => t.trim()) && !this.cellFault());
   protected readonly cellMeaning = computed(() =>
@@ -260,7 +260,7 @@ export class Measure {
       const at = this.all().findIndex((c) => c.kind.check === check && c.battery === battery);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
-        return { at, name: this.all()[at]!.name, why: T.tellsBetweenAnd(one, other) };
+        return { at, name: this.all()[at]!.name, why: T.tellsBetweenAnd({ one, other }) };
       }
     }
     return null;
@@ -427,7 +427,7 @@ export class Measure {
     const own = value === null ? null : this.ownOf(value);
     return value === null || own === null || own === value
       ? ''
-      : T.toTheChassisLessBelowIt(volts(value - own), volts(own));
+      : T.toTheChassisLessBelowIt({ below: volts(value - own), own: volts(own) });
   });
 
   protected readonly faultOf = (shown: number): string | null => {

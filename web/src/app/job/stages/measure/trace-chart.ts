@@ -46,7 +46,7 @@ export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): ECh
 
 export function traceSummary({ findings, rows }: TraceRead): string {
   const { crank, restVolts } = findings;
-  const rest = restVolts === null ? '' : T.rest(volts(restVolts));
-  const cranked = crank ? T.crankDownTo(volts(crank.minimumVolts)) : T.noCrank;
-  return T.traceOfPointsOverS(rows, findings.durationSeconds.toFixed(1), rest, cranked);
+  const rest = restVolts === null ? '' : T.rest({ restVolts: volts(restVolts) });
+  const cranked = crank ? T.crankDownTo({ minimumVolts: volts(crank.minimumVolts) }) : T.noCrank;
+  return T.traceOfPointsOverS({ rows, durationSeconds: findings.durationSeconds.toFixed(1), rest, cranked });
 }

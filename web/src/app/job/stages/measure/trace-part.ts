@@ -47,13 +47,13 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
     </div>
     @if (live.captured(); as points) {
       <p role="status">
-        {{ t.crankNowPointsLowestSoFar(points) }}
+        {{ t.crankNowPointsLowestSoFar({ points }) }}
         <strong>{{ live.lowestVolts() === null ? '-' : volts(live.lowestVolts()!) }}</strong>
       </p>
     }
     @if (progress(); as share) {
-      <p role="status">{{ t.readingTheFile(percent(share)) }}</p>
-      <ngb-progressbar [value]="share" [max]="1" [ariaLabel]="t.readingTheFile(percent(share))" />
+      <p role="status">{{ t.readingTheFile({ share: percent(share) }) }}</p>
+      <ngb-progressbar [value]="share" [max]="1" [ariaLabel]="t.readingTheFile({ share: percent(share) })" />
     }
     @if (problem() ?? live.captureProblem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -76,7 +76,7 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
           <button type="button" class="key strong" [disabled]="isTaken()" (click)="take()">
             {{ isTaken() ? t.taken : t.take + takes().length + t.readingsOfIt }}
           </button>
-          <span class="dim">{{ t.points(r.name, r.rows) }}</span>
+          <span class="dim">{{ t.points({ name: r.name, rows: r.rows }) }}</span>
         </div>
       }
     } @else if (progress() === null && live.captured() === null) {
@@ -163,7 +163,7 @@ export class TracePart {
       ...findings.notes.map((note) => TRACE_NOTE_WORDS[note]),
       ...(file?.cutOff ? [T.theLastLineWasCutOff] : []),
       ...(file?.timeUnitFrom === 'steps'
-        ? [T.timeTakenAsByItsSteps(file.timeUnit === 'ms' ? 'milliseconds' : 'seconds')]
+        ? [T.timeTakenAsByItsSteps({ timeUnit: file.timeUnit === 'ms' ? 'milliseconds' : 'seconds' })]
         : []),
     ];
   });
@@ -184,9 +184,11 @@ export class TracePart {
     add(T.amps, crank?.meanAmps, (a) => `${a.toFixed(0)} A`);
     add(T.crankedFor, crank && crank.toSeconds - crank.fromSeconds, (s) => `${s.toFixed(1)} s`);
     add(T.speed, crank?.rpm, (rpm) => `${rpm.toFixed(0)} rpm`);
-    add(T.chatters, crank?.chatterPerSecond, (n) => T.timesASecond(n.toFixed(0)));
-    add(T.unevenCompression, crank?.unevenShare, (u) => (u > 0.3 ? T.look(percent(u)) : T.even));
-    add(T.recovery, recovery?.volts, (r) => T.atS(v(r), recovery!.afterSeconds.toFixed(0)));
+    add(T.chatters, crank?.chatterPerSecond, (n) => T.timesASecond({ hertz: n.toFixed(0) }));
+    add(T.unevenCompression, crank?.unevenShare, (u) => (u > 0.3 ? T.look({ share: percent(u) }) : T.even));
+    add(T.recovery, recovery?.volts, (r) =>
+      T.atS({ value: v(r), seconds: recovery!.afterSeconds.toFixed(0) }),
+    );
     add(T.chargingFrom, charging?.volts, v);
     add(T.inside, strength?.ohms, (o) => `${(o * 1000).toFixed(1)} mohm`);
     add(T.coldCrankingEst, strength?.ccaAmps, (a) => `${a.toFixed(0)} A, ${percent(strength!.share)}`);
@@ -248,7 +250,8 @@ export class TracePart {
       );
       if (run.isCurrent()) this.read.set(read);
     } catch (error) {
-      if (run.isCurrent()) this.problem.set(T.isNotTaken(name, error instanceof Error ? error.message : ''));
+      if (run.isCurrent())
+        this.problem.set(T.isNotTaken({ name, message: error instanceof Error ? error.message : '' }));
     } finally {
       if (run.isCurrent()) this.progress.set(null);
     }

@@ -6,6 +6,6 @@ import { PARAMETER_NOTES as T } from '@words/screens/job-stages-plan';
 export function parameterFor(key: PlanInputKey): string | null {
   const found = parameters().find((p) => p.id === key);
   if (!found) return null;
-  const usual = found.value === null ? '' : T.usually(found.value);
-  return T.hereTo(found.reason, usual, found.low, found.high, found.unit);
+  const usual = found.value === null ? '' : T.usually({ value: found.value });
+  return T.hereTo({ reason: found.reason, usual, low: found.low, high: found.high, unit: found.unit });
 }

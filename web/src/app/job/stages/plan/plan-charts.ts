@@ -86,7 +86,7 @@ export function waitChart(curve: WaitCurve, c: ChartColours): EChartsCoreOption 
   return {
     tooltip: {
       ...tooltip(c),
-      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.in100(v.toFixed(0)) : ''),
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.in100({ odds: v.toFixed(0) }) : ''),
     },
     grid: { left: 46, right: 24, top: 26, bottom: 40 },
     xAxis: axis(c, 'min', { max: Math.max(1, curve.start.length - 1), minInterval: 1 }),
@@ -101,7 +101,12 @@ export function waitChart(curve: WaitCurve, c: ChartColours): EChartsCoreOption 
           symbol: 'none',
           data: [{ xAxis: curve.kneeMinutes }],
           lineStyle: { color: c.lamp, width: 3, type: 'solid' },
-          label: { formatter: T.min(curve.kneeMinutes), color: c.ink, fontSize: 15, fontWeight: 700 },
+          label: {
+            formatter: T.min({ minutes: curve.kneeMinutes }),
+            color: c.ink,
+            fontSize: 15,
+            fontWeight: 700,
+          },
         },
       }),
     ],

@@ -113,14 +113,18 @@ export class PlanCompare {
       }),
       line('outlook', (row) => row.outlook),
       line(T.atTheStarter, (row) => crank(row, (c) => `${c.starterVolts.toFixed(1)} V`)),
-      line('speed', (row) => crank(row, (c) => T.ofRpm(c.rpm.toFixed(0), c.neededRpm.toFixed(0)))),
+      line('speed', (row) =>
+        crank(row, (c) => T.ofRpm({ rpm: c.rpm.toFixed(0), neededRpm: c.neededRpm.toFixed(0) })),
+      ),
       line(T.starterDraws, (row) => crank(row, (c) => `${c.starterAmps.toFixed(0)} A`)),
       line(T.helpGives, (row) => crank(row, (c) => `${c.sourceAmps.toFixed(0)} A`)),
       line(T.lostInLeads, (row) => crank(row, (c) => `${c.leadLossVolts.toFixed(2)} V`)),
       line(T.atThePostsWaking, (row) =>
         row.ranked.wake ? `${row.ranked.wake.postVolts.toFixed(2)} V` : '-',
       ),
-      line(T.chargesFirst, (row) => (row.ranked.chargeMinutes > 0 ? T.min(row.ranked.chargeMinutes) : 'no')),
+      line(T.chargesFirst, (row) =>
+        row.ranked.chargeMinutes > 0 ? T.min({ chargeMinutes: row.ranked.chargeMinutes }) : 'no',
+      ),
       line(T.heldBackBy, (row) => LIMIT_WORDS[row.ranked.limitedBy]),
     ].filter(({ left: l, right: r }) => l !== '-' || (r !== '-' && r !== ''));
   });

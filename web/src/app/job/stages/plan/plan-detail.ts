@@ -17,16 +17,51 @@ import { PLAN_DETAIL as T } from '@words/screens/job-stages-plan';
 export type DetailTab = 'crank' | 'wait' | 'leads' | 'inputs';
 
 const TABS: readonly { readonly id: DetailTab; readonly name: string }[] = [
-  { id: 'crank', name: T.crank },
-  { id: 'wait', name: T.wait },
-  { id: 'leads', name: T.leads },
-  { id: 'inputs', name: T.figures },
+  {
+    id: 'crank',
+    get name() {
+      return T.crank;
+    },
+  },
+  {
+    id: 'wait',
+    get name() {
+      return T.wait;
+    },
+  },
+  {
+    id: 'leads',
+    get name() {
+      return T.leads;
+    },
+  },
+  {
+    id: 'inputs',
+    get name() {
+      return T.figures;
+    },
+  },
 ];
 const METRICS: readonly { readonly id: LeadMetric; readonly name: string }[] = [
-  { id: 'odds', name: T.inHundred },
+  {
+    id: 'odds',
+    get name() {
+      return T.inHundred;
+    },
+  },
   { id: 'rpm', name: 'rpm' },
-  { id: 'starterVolts', name: T.volts },
-  { id: 'riseC', name: T.warming },
+  {
+    id: 'starterVolts',
+    get name() {
+      return T.volts;
+    },
+  },
+  {
+    id: 'riseC',
+    get name() {
+      return T.warming;
+    },
+  },
 ];
 /** Odds nearer to certainty than this leave no doubt worth naming. */
 const SURE_SHARE = 0.99;
@@ -44,7 +79,7 @@ const SURE_SHARE = 0.99;
           <dd class="figure">{{ crank.starterVolts.toFixed(1) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>{{ t.needs(crank.neededRpm.toFixed(0)) }}</dt>
+          <dt>{{ t.needs({ neededRpm: crank.neededRpm.toFixed(0) }) }}</dt>
           <dd class="figure">{{ crank.rpm.toFixed(0) }} <small>rpm</small></dd>
         </div>
         <div>
@@ -153,7 +188,7 @@ const SURE_SHARE = 0.99;
     }
     @if (progress(); as share) {
       <div class="progress-line" role="status">
-        <span>{{ t.computing(percentDone()) }}</span>
+        <span>{{ t.computing({ percentDone: percentDone() }) }}</span>
         <span class="track"><span [style.width.%]="share * 100"></span></span>
         <button type="button" class="key" (click)="cancelled.emit()">{{ t.stop }}</button>
       </div>
@@ -165,7 +200,7 @@ const SURE_SHARE = 0.99;
           >, {{ band() }}.</span
         >
         @if (doubt(); as d) {
-          {{ t.mostOfTheDoubtIs(d) }}
+          {{ t.mostOfTheDoubtIs({ unknown: d }) }}
         }
       </p>
     }
@@ -337,12 +372,12 @@ export class PlanDetailView {
     const trace = this.trace();
     if (!trace) return '';
     const fires = trace.startsAtSeconds;
-    return T.crankInTimeDipsToV(
-      trace.dipVolts.toFixed(1),
-      trace.rpm.at(-1)!.toFixed(0),
-      trace.neededRpm.toFixed(0),
-      fires === null ? T.doesNotFireWithin3S : T.firesAfterS(fires.toFixed(1)),
-    );
+    return T.crankInTimeDipsToV({
+      volts: trace.dipVolts.toFixed(1),
+      rpm: trace.rpm.at(-1)!.toFixed(0),
+      neededRpm: trace.neededRpm.toFixed(0),
+      fires: fires === null ? T.doesNotFireWithin3S : T.firesAfterS({ seconds: fires.toFixed(1) }),
+    });
   });
   protected readonly wakeSummary = computed(() => {
     const wake = this.wake();
@@ -356,7 +391,11 @@ export class PlanDetailView {
     const cells = this.cells() ?? [];
     const best = [...cells].sort((a, b) => b.odds - a.odds)[0];
     return best
-      ? T.leadSetsForThisRescueBest(section(best.sectionMm2), metres(best.lengthM), inHundred(best.odds))
+      ? T.leadSetsForThisRescueBest({
+          sectionMm2: section(best.sectionMm2),
+          lengthM: metres(best.lengthM),
+          odds: inHundred(best.odds),
+        })
       : '';
   });
 
@@ -364,7 +403,13 @@ export class PlanDetailView {
   protected readonly oddsText = computed(() => inHundred(this.odds()?.start ?? 0));
   protected readonly band = computed(() => {
     const odds = this.odds();
-    return odds ? T.toByDraws(Math.floor(odds.low * 100), Math.ceil(odds.high * 100), odds.samples) : '';
+    return odds
+      ? T.toByDraws({
+          low: Math.floor(odds.low * 100),
+          high: Math.ceil(odds.high * 100),
+          samples: odds.samples,
+        })
+      : '';
   });
   protected readonly doubt = computed(() => {
     const odds = this.odds();

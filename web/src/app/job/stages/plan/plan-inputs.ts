@@ -2,7 +2,7 @@ import { shownUnit } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
 import { outOfRange } from '@words/range-words';
-import { INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
+import { INPUT_FORMATS, INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
 import { parameterFor } from './parameter-notes';
 import { PLAN_INPUTS as T } from '@words/screens/job-stages-plan';
 
@@ -50,7 +50,7 @@ interface Row {
           @if (row.isChanged) {
             <button type="button" class="key back" (click)="reset(row.input.key)">
               <i class="bi bi-arrow-counterclockwise" aria-hidden="true"></i>
-              <span class="visually-hidden">{{ t.backToItsOwnValue(row.name) }}</span>
+              <span class="visually-hidden">{{ t.backToItsOwnValue({ name: row.name }) }}</span>
             </button>
           }
           @if (row.fault; as why) {
@@ -119,13 +119,13 @@ export class PlanInputs {
 
   protected readonly rows = computed(() =>
     this.inputs().map((input): Row => {
-      const { name, unit: kept, scale, places } = INPUT_WORDS[input.key];
+      const { unit: kept, scale, places } = INPUT_FORMATS[input.key];
       const { unit, show } = shownUnit(kept);
       const rejected = this.rejected()[input.key];
       const isChanged = this.changes()[input.key] !== undefined;
       return {
         input,
-        name,
+        name: INPUT_WORDS[input.key],
         unit,
         text: rejected?.text ?? show(input.value * scale).toFixed(places),
         origin: ORIGIN_WORDS[isChanged ? 'changed' : input.origin],
@@ -142,13 +142,14 @@ export class PlanInputs {
   }
 
   protected type({ key }: PlanInput, text: string): void {
-    const { name, scale, unit: kept } = INPUT_WORDS[key];
+    const { scale, unit: kept } = INPUT_FORMATS[key];
+    const name = INPUT_WORDS[key];
     const { unit, show, keep } = shownUnit(kept);
     const typed = text.trim().replace(',', '.');
     const { min, max } = PLAN_INPUT_RANGES[key];
     const ends = [show(min * scale), show(max * scale)];
     const shown = { min: Math.min(...ends), max: Math.max(...ends), unit };
-    const why = typed === '' ? T.mustBeANumber(name) : outOfRange(name, Number(typed), shown);
+    const why = typed === '' ? T.mustBeANumber({ name }) : outOfRange(name, Number(typed), shown);
     const { [key]: _gone, ...others } = this.rejected();
     this.rejected.set(why ? { ...others, [key]: { text, why } } : others);
     if (!why) this.changed.emit({ ...this.changes(), [key]: keep(Number(typed)) / scale });

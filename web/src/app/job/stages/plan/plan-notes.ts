@@ -26,7 +26,7 @@ export function notesOf(
     if (item.kind === 'latch-source' && hasLatch) {
       const { amps, fault } = usualLatchPoint(item.volts);
       const does = fault ? LATCH_FAULT_WORDS[fault] : T.theLatchLetsGoItReleases;
-      return [{ name: item.name, text: T.aboutAThroughTheLatch(amps.toFixed(2), does) }];
+      return [{ name: item.name, text: T.aboutAThroughTheLatch({ amps: amps.toFixed(2), does }) }];
     }
     if (item.kind === 'capacitor-booster') {
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
@@ -48,12 +48,14 @@ export function notesOf(
 
 /** @param seconds null where the battery cannot feed it */
 function fillText(seconds: number | null): string {
-  return seconds === null ? T.theWeakBatteryCannotFillIt : T.fillsItselfFromTheWeakBattery(clock(seconds));
+  return seconds === null
+    ? T.theWeakBatteryCannotFillIt
+    : T.fillsItselfFromTheWeakBattery({ minutes: clock(seconds) });
 }
 
 /** @param leastVolts the bank counts as empty below this */
 function cranksText(cranks: number, leastVolts: number): string {
-  const howLong = T.ofSByItselfAbove(COUNTED_SECONDS, volts(leastVolts, 1));
-  if (cranks === 0) return T.noWholeCrankTheBatteryMust(howLong);
+  const howLong = T.ofSByItselfAbove({ seconds: COUNTED_SECONDS, volts: volts(leastVolts, 1) });
+  if (cranks === 0) return T.noWholeCrankTheBatteryMust({ howLong });
   return `${cranks} ${cranks === 1 ? 'crank' : 'cranks'} ${howLong}`;
 }

@@ -60,7 +60,6 @@ const nothing: PlanState = {
 };
 /** How often a worker that dies is started again before the screen says so and asks. */
 const MOST_RESTARTS = 1;
-const FAILED = T.theFiguresCouldNotBeComputed;
 
 /** The figures of Plan, computed in workers while the screen stays. Dies with it. */
 export const PlanStore = signalStore(
@@ -82,7 +81,11 @@ export const PlanStore = signalStore(
           } catch {
             if (!run.isCurrent()) return;
             if (tries >= MOST_RESTARTS) {
-              patchState(store, { oddsProgress: null, detailProgress: null, problem: FAILED });
+              patchState(store, {
+                oddsProgress: null,
+                detailProgress: null,
+                problem: T.theFiguresCouldNotBeComputed,
+              });
               return;
             }
             patchState(store, ({ restarts }) => ({ restarts: restarts + 1 }));

@@ -88,17 +88,17 @@ export class PlanWays {
       (c) => c.way.kind === 'join' && sourceOf(c) !== sourceOf(chosen) && c.point.start >= LIKELY_ODDS,
     );
     return chosen && other
-      ? T.ifThatOnlyGroansTheNext(
-          wayName(other.way, this.nameOf),
-          minutesWords(other.point.minutes),
-          inHundred(other.point.start),
-        )
+      ? T.ifThatOnlyGroansTheNext({
+          name: wayName(other.way, this.nameOf),
+          minutes: minutesWords(other.point.minutes),
+          odds: inHundred(other.point.start),
+        })
       : null;
   });
   /** Said where it is likelier than not. */
   readonly elsewhere = computed(() => {
     const share = this.search.elsewhere();
-    return share >= LIKELY_ODDS ? T.thatTheFaultLiesWhereNo(inHundred(share)) : null;
+    return share >= LIKELY_ODDS ? T.thatTheFaultLiesWhereNo({ share: inHundred(share) }) : null;
   });
 
   readonly label = computed(() => {
@@ -163,8 +163,8 @@ export class PlanWays {
   private labelOf(chosen: Chosen): string {
     const { way } = chosen;
     const asked = this.toAsk();
-    if (asked !== null) return T.askToCome(this.nameOf(asked));
-    if (this.isWaiting()) return T.waitFor(this.nameOf(way.vanId!));
+    if (asked !== null) return T.askToCome({ van: this.nameOf(asked) });
+    if (this.isWaiting()) return T.waitFor({ van: this.nameOf(way.vanId!) });
     if (way.mends) return this.mending() ? T.mendTheJointFirst : T.readWhichJointItIs;
     switch (way.kind) {
       case 'own':
@@ -185,9 +185,9 @@ export class PlanWays {
     const { way, point } = chosen;
     if (this.isTaken(chosen)) return T.goOnToHookUp;
     const name = wayName(way, this.nameOf);
-    if (point.start < LIKELY_ODDS) return T.takeItAllTheSame(name);
+    if (point.start < LIKELY_ODDS) return T.takeItAllTheSame({ name });
     const at = new Date(this.now() + point.minutes * 60_000);
-    return T.takeRunningBy(name, timeOfDay(at));
+    return T.takeRunningBy({ name, at: timeOfDay(at) });
   }
 
   /** The van that what is looked at would ask; null where it asks none, or has asked. */

@@ -125,7 +125,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
             (surenessPicked)="ways.beSure($event)"
           >
             @if (search.progress(); as share) {
-              <p class="dim" role="status">{{ t.searching(percent(share)) }}</p>
+              <p class="dim" role="status">{{ t.searching({ share: percent(share) }) }}</p>
             }
             @if (ways.elsewhere(); as line) {
               <p class="problem">{{ line }}</p>
@@ -149,7 +149,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
             (chosen)="chosenId.set($event)"
           >
             @if (store.oddsProgress() !== null) {
-              <p class="dim drawing" role="status">{{ t.oddsDrawn(oddsProgress()) }}</p>
+              <p class="dim drawing" role="status">{{ t.oddsDrawn({ oddsProgress: oddsProgress() }) }}</p>
             }
             <ng-container [ngTemplateOutlet]="beside" />
           </vt-option-list>
@@ -296,7 +296,7 @@ export class Plan {
   /** The worst that its hook-up will meet; null where that is nothing severe. */
   protected readonly stopAhead = computed(() => {
     const [worst] = this.ahead()[this.toTake() ?? ''] ?? [];
-    return worst ? T.stopAhead(hazardWhy(worst)) : null;
+    return worst ? T.stopAhead({ hazard: hazardWhy(worst) }) : null;
   });
   protected readonly isUnsafe = computed(() => this.stopAhead() !== null);
   private readonly rows = computed(() => {
@@ -356,8 +356,8 @@ export class Plan {
     const { job, situation } = this.work();
     const roll = rollingOfJob(job, situation);
     return roll.allowed
-      ? T.possible(roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', '))
-      : T.notPossible(roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', '));
+      ? T.possible({ cautions: roll.cautions.map((c) => ROLLING_CAUTION_WORDS[c]).join(', ') })
+      : T.notPossible({ bars: roll.bars.map((b) => ROLLING_BAR_WORDS[b]).join(', ') });
   });
   private readonly next = nextActionAt('plan');
   /** Nothing is planned for a machine that runs, or whose charge is waited for. */
@@ -371,7 +371,7 @@ export class Plan {
   protected readonly label = computed(() => {
     if (!this.isDeep()) return this.ways.label();
     const name = this.chosen()?.name;
-    return !name ? T.nothingFits : this.isTaken() ? T.goOnToHookUp : T.take(name);
+    return !name ? T.nothingFits : this.isTaken() ? T.goOnToHookUp : T.take({ name });
   });
   /** The minutes in its label pass: that does not make it another action. */
   protected readonly actionKey = computed(() =>

@@ -20,13 +20,15 @@ const STEPS_MOST = 96;
   template: `
     @for (van of coming(); track van.vanId) {
       <p class="coming">
-        <span>{{ t.onItsWay(ways.nameOf(van.vanId), van.calledAt | when: 'time', van.due) }}</span>
+        <span>{{
+          t.onItsWay({ van: ways.nameOf(van.vanId), called: van.calledAt | when: 'time', due: van.due })
+        }}</span>
         <button type="button" class="key strong" (click)="arrived(van.vanId)">{{ t.isHere }}</button>
       </p>
     }
     @if (ways.toAsk(); as vanId) {
       <div class="coming">
-        <span id="fetch-minutes">{{ t.said(ways.nameOf(vanId)) }}</span>
+        <span id="fetch-minutes">{{ t.said({ van: ways.nameOf(vanId) }) }}</span>
         <vt-stepper
           labelledBy="fetch-minutes"
           [value]="ways.fetchMinutes() / step"

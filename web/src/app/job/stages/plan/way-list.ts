@@ -3,7 +3,7 @@ import { type Chosen, LIKELY_ODDS, type Way } from '@voltrek/core/plan';
 import { Chart } from '../../../shared/ui/chart';
 import type { ChartColours } from '../../../shared/ui/colours';
 import { inHundred } from '@words/figures';
-import { minutesWords, SURENESS, wayName, wayStepWords } from '@words/way-words';
+import { minutesWords, SURENESS, SURENESS_WORDS, wayName, wayStepWords } from '@words/way-words';
 import { waysChart } from './ways-chart';
 import { Choices } from '../../../shared/ui/choices';
 import { inParts } from '../../../shared/ui/drawn-later';
@@ -28,7 +28,7 @@ const ROWS_A_FRAME = 2;
         step="1"
         [value]="step()"
         [attr.aria-valuetext]="sureWords()"
-        (input)="surenessPicked.emit(steps[+slider.value]![0])"
+        (input)="surenessPicked.emit(+steps[+slider.value]! / 100)"
       />
       <output>{{ sureWords() }}</output>
     </label>
@@ -189,10 +189,10 @@ export class WayList {
 
   protected readonly steps = SURENESS;
   protected readonly step = computed(() => {
-    const at = SURENESS.findIndex(([share]) => share >= this.sureness());
+    const at = SURENESS.findIndex((percent) => Number(percent) / 100 >= this.sureness());
     return at < 0 ? SURENESS.length - 1 : at;
   });
-  protected readonly sureWords = computed(() => SURENESS[this.step()]![1]);
+  protected readonly sureWords = computed(() => SURENESS_WORDS[SURENESS[this.step()]!]);
   private readonly rows = computed(() => {
     const isUnlikely = (c: Chosen | undefined): boolean => (c?.point.start ?? 1) < LIKELY_ODDS;
     return this.ranked().map((chosen, i, all) => {
@@ -219,11 +219,11 @@ export class WayList {
   protected readonly summary = computed(() => {
     const chosen = this.chosen();
     return chosen
-      ? T.oddsByMinutes(
-          wayName(chosen.way, this.nameOf()),
-          minutesWords(chosen.point.minutes),
-          inHundred(chosen.point.start),
-        )
+      ? T.oddsByMinutes({
+          name: wayName(chosen.way, this.nameOf()),
+          minutes: minutesWords(chosen.point.minutes),
+          odds: inHundred(chosen.point.start),
+        })
       : T.oddsByMinutes2;
   });
 }

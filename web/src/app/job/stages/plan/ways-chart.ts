@@ -43,7 +43,7 @@ export function waysChart(
       axisLabel: {
         color: c.dim,
         fontSize: 14,
-        words: { 0: T.now, [end]: T.min(end) },
+        words: { 0: T.now, [end]: T.min({ minutes: end }) },
       },
       splitLine: { show: false },
     }),

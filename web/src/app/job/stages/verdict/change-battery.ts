@@ -30,7 +30,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
   imports: [Choices, FittingSteps],
   template: `
     <h3>
-      {{ t.replacement(work().machine.batteries[at()]!.place) }}
+      {{ t.replacement({ place: work().machine.batteries[at()]!.place }) }}
       @if (work().machine.batteries.length > 1) {
         <span class="keys inline" role="radiogroup" [attr.aria-label]="t.whichBattery">
           @for (b of work().machine.batteries; track $index) {
@@ -66,7 +66,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
     }
     @if (bank(); as b) {
       <p class="dim">
-        {{ t.houseRuleACapacitorBankMay(b.cranks, hours(b.parkedHours)) }}
+        {{ t.houseRuleACapacitorBankMay({ cranks: b.cranks, parkedHours: hours(b.parkedHours) }) }}
       </p>
     }
     @if (replaced(); as r) {
@@ -86,7 +86,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
               [attr.aria-checked]="spare()?.id === b.id"
               (click)="spareId.set(b.id)"
             >
-              {{ t.ofTheVan(b.code, ratingWords(b.rating)) }}
+              {{ t.ofTheVan({ code: b.code, rating: ratingWords(b.rating) }) }}
             </button>
           }
           <button
@@ -284,7 +284,7 @@ export class ChangeBattery {
     const wrong = ratingFault(this.rating());
     if (wrong) return wrong;
     const misfits = misfitsOf(this.need(), this.rating());
-    return misfits.length ? T.itDoesNotFit(misfits.map((m) => MISFIT_WORDS[m]).join(', ')) : null;
+    return misfits.length ? T.itDoesNotFit({ list: misfits.map((m) => MISFIT_WORDS[m]).join(', ') }) : null;
   });
 
   protected setChemistry(value: string): void {

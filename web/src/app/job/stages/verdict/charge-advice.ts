@@ -25,7 +25,12 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
   imports: [PutOnCharge, TakeOut],
   template: `
     <h3>
-      {{ t.chargePlanBattery(chemistryWords[plan().chemistry], string() ? t.theWeakestOfTheString : '') }}
+      {{
+        t.chargePlanBattery({
+          chemistry: chemistryWords[plan().chemistry],
+          theWeakestOfTheString: string() ? t.theWeakestOfTheString : '',
+        })
+      }}
     </h3>
     @if (plan().bar; as bar) {
       <p class="problem" role="alert">{{ barWords[bar] }}</p>
@@ -37,10 +42,12 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
         </div>
         <div>
           <dt>{{ t.holdAt }}</dt>
-          <dd class="figure">{{ t.to(plan().leastVolts, plan().mostVolts) }} <small>V</small></dd>
+          <dd class="figure">
+            {{ t.to({ leastVolts: plan().leastVolts, mostVolts: plan().mostVolts }) }} <small>V</small>
+          </dd>
         </div>
         <div>
-          <dt>{{ t.toFullFrom((plan().fromSoc * 100).toFixed(0)) }}</dt>
+          <dt>{{ t.toFullFrom({ fromSoc: (plan().fromSoc * 100).toFixed(0) }) }}</dt>
           <dd class="figure">{{ hours(plan().hours) }}</dd>
         </div>
         <div>
@@ -67,7 +74,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
           <li>
             <strong>{{ c.name }}</strong>
             @if (c.unfit) {
-              <span class="tone-bad">{{ t.doNotUse(unfitWords[c.unfit]) }}</span>
+              <span class="tone-bad">{{ t.doNotUse({ unfit: unfitWords[c.unfit] }) }}</span>
             } @else {
               <span>{{ c.amps.toFixed(0) }} A, {{ hours(c.hours) }}</span>
             }
@@ -83,11 +90,11 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
             } @else {
               <span
                 >{{
-                  t.aHealthyBatteryBesideItThrough(
-                    r.lampWatts,
-                    r.contactAmps.toFixed(1),
-                    r.minutes === null ? t.never : r.minutes.toFixed(0) + t.min
-                  )
+                  t.aHealthyBatteryBesideItThrough({
+                    lampWatts: r.lampWatts,
+                    contactAmps: r.contactAmps.toFixed(1),
+                    minutes: r.minutes === null ? t.never : r.minutes.toFixed(0) + t.min,
+                  })
                 }}
                 @if (r.minutes !== null && work().job.closedAt === null) {
                   <button type="button" class="key" (click)="lift()">{{ t.liftItStepByStep }}</button>
@@ -97,7 +104,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
           </li>
         }
         <li>
-          <strong>{{ t.restHThenJudge(plan().restHours) }}</strong
+          <strong>{{ t.restHThenJudge({ restHours: plan().restHours }) }}</strong
           ><span class="dim">{{ t.beforeThatNothingCondemnsIt }}</span>
         </li>
         @if (drive(); as line) {

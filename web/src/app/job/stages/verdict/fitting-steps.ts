@@ -24,7 +24,7 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
   host: { class: 'step' },
   template: `
     @if (next(); as step) {
-      <p class="count">{{ t.stepOf(doneCount() + 1, order().length) }}</p>
+      <p class="count">{{ t.stepOf({ step: doneCount() + 1, steps: order().length }) }}</p>
       <p class="act">{{ words().act }}</p>
       <p class="dim">{{ words().why }}</p>
       @if (slip(); as text) {
@@ -101,10 +101,13 @@ export class FittingSteps {
   protected readonly slip = computed(() => {
     const step = this.next();
     if (step?.slipAmps == null || step.otherWayAmps === null) return null;
-    const now = T.aSpannerSlippingToBodyworkNow(amps(step.slipAmps));
+    const now = T.aSpannerSlippingToBodyworkNow({ slipAmps: amps(step.slipAmps) });
     // With the negative off nothing but a feed can drive a slip at the positive.
-    if (step.slipAmps > 0 && step.step.startsWith('positive')) return T.whatElseFeedsItKeepsThe(now);
-    return step.otherWayAmps > SLIP_TOLD_AMPS ? T.theOtherWayRound(now, amps(step.otherWayAmps)) : `${now}.`;
+    if (step.slipAmps > 0 && step.step.startsWith('positive'))
+      return T.whatElseFeedsItKeepsThe({ amps: now });
+    return step.otherWayAmps > SLIP_TOLD_AMPS
+      ? T.theOtherWayRound({ amps: now, otherAmps: amps(step.otherWayAmps) })
+      : `${now}.`;
   });
 
   protected note(what: FeedKind): void {

@@ -28,9 +28,14 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
   imports: [CircuitView],
   template: `
     <div>
-      <h3>{{ t.jobSheet(callWord(work().job.call.callNumber).toLowerCase()) }}</h3>
+      <h3>{{ t.jobSheet({ title: callWord(work().job.call.callNumber).toLowerCase() }) }}</h3>
       <p>
-        {{ t.readingsTriesEvidenceVerdictNextSteps(readings(), work().job.attempts.length) }}
+        {{
+          t.readingsTriesEvidenceVerdictNextSteps({
+            readings: readings(),
+            attempts: work().job.attempts.length,
+          })
+        }}
       </p>
       @if (!work().job.verdict) {
         <p class="caution"><span aria-hidden="true">!</span> {{ t.theVerdictIsNotGivenYet }}</p>
@@ -129,7 +134,7 @@ export class JobSheetPart {
       const sheet = sheetOfJob(job, situation.record.machine, earlierFlatCalls);
       const document = sheetDocument(sheet, this.record(), this.work(), by, svg && svgText(svg));
       await savePdf(document, `${this.name()}.pdf`);
-      this.saved.set(T.pdfIsSaved(this.name()));
+      this.saved.set(T.pdfIsSaved({ name: this.name() }));
     } catch {
       this.problem.set(T.thePdfCouldNotBeMade);
     } finally {

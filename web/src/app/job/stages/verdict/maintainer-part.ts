@@ -17,7 +17,9 @@ import type { Work } from '../../../shared/job/job-selectors';
       </div>
       <div>
         <dt>{{ t.holds }}</dt>
-        <dd class="figure">{{ t.volts(kept().leastVolts, kept().mostVolts) }} <small>V</small></dd>
+        <dd class="figure">
+          {{ t.volts({ least: kept().leastVolts, most: kept().mostVolts }) }} <small>V</small>
+        </dd>
       </div>
       <div>
         <dt>{{ t.halfEmpty }}</dt>
@@ -31,13 +33,15 @@ import type { Work } from '../../../shared/job/job-selectors';
       }
     </dl>
     <ol class="ruled">
-      <li>{{ t.pigtail(kept().sectionMm2, kept().fuseAmps) }}</li>
+      <li>{{ t.pigtail({ sectionMm2: kept().sectionMm2, fuseAmps: kept().fuseAmps }) }}</li>
       <li>{{ t.rings }}</li>
       <li>{{ t.where }}</li>
       <li>{{ t.plug }}</li>
       <li>{{ mayPart() ? t.orMinusOff : t.notMinusOff }}</li>
     </ol>
-    <p class="dim">{{ t.drainFrom(drain() === null ? null : (drain()! * 1000).toFixed(0)) }}</p>
+    <p class="dim">
+      {{ drain() === null ? t.drainUnread : t.drainRead({ milliamps: (drain()! * 1000).toFixed(0) }) }}
+    </p>
   `,
   styles: `
     :host {

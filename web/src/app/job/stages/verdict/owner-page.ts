@@ -104,7 +104,7 @@ export class OwnerPagePart {
       ]);
       const name = `for-the-owner-${page.callNumber}.pdf`;
       await savePdf(ownerDocument(page), name);
-      this.saved.set(T.isSaved(name));
+      this.saved.set(T.isSaved({ name }));
     } catch {
       this.problem.set(T.thePdfCouldNotBeMade);
     } finally {

@@ -4,7 +4,7 @@ import type { FollowUp } from '@voltrek/core/verdict';
 import { dateText } from '../../../shared/model/dates';
 import { ICalCalendar } from 'ical-generator';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { STANDING_CAUTION } from '@words/words';
+import { CAUTION_WORDS } from '@words/words';
 import { OWNER_PDF as T } from '@words/screens/job-stages-verdict';
 
 /** The text of the page that is handed over. */
@@ -65,11 +65,11 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
           },
         ];
   return {
-    info: { title: T.forTheOwner(callWord(callNumber).toLowerCase()) },
+    info: { title: T.forTheOwner({ title: callWord(callNumber).toLowerCase() }) },
     pageSize: 'A4',
     pageMargins: [54, 48, 54, 54],
     defaultStyle: { fontSize: 12.5, color: INK, lineHeight: 1.25 },
-    footer: () => ({ text: STANDING_CAUTION, fontSize: 9, color: DIM, margin: [54, 20, 54, 0] }),
+    footer: () => ({ text: CAUTION_WORDS.standing, fontSize: 9, color: DIM, margin: [54, 20, 54, 0] }),
     content: [
       { text: T.forTheOwner2, fontSize: 26, bold: true },
       {

@@ -54,7 +54,7 @@ const TESTED_MOST = 2;
       </p>
     } @else {
       <div class="temp">
-        <span id="recheck-temp">{{ t.whereItIsRead(unit().unit) }}</span>
+        <span id="recheck-temp">{{ t.whereItIsRead({ unit: unit().unit }) }}</span>
         <vt-stepper
           [value]="tempC()"
           [shown]="shownTemp()"
@@ -80,7 +80,7 @@ const TESTED_MOST = 2;
             />
           </label>
           <label>
-            <span>{{ t.ofRating(many() ? batteryWord($index) + t.tested : t.tested2) }}</span>
+            <span>{{ t.ofRating({ what: many() ? batteryWord($index) + t.tested : t.tested2 }) }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -117,7 +117,7 @@ const TESTED_MOST = 2;
         </div>
         <div class="keys">
           <button type="button" class="key strong" [disabled]="isStale()" (click)="give()">
-            {{ t.giveTheFinalVerdict(words[v.verdict].name) }}
+            {{ t.giveTheFinalVerdict({ name: words[v.verdict].name }) }}
           </button>
         </div>
       } @else {
@@ -201,7 +201,7 @@ export class RecheckPart {
     const sum = this.rest().reduce<number>((a, b) => a + (b ?? 0), 0);
     const lowest = this.crank();
     return lowest !== null && this.rest().every((v) => v !== null) && lowest > sum
-      ? T.lowestWhileItCranksNoMore(volts(sum))
+      ? T.lowestWhileItCranksNoMore({ volts: volts(sum) })
       : null;
   });
 

@@ -11,7 +11,7 @@ import { percent, ratingWords } from '@words/figures';
 import { degrees } from '@words/units';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { overrideName } from '@words/override-words';
-import { STANDING_CAUTION, STOP_WORDS } from '@words/words';
+import { CAUTION_WORDS, STOP_WORDS } from '@words/words';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { mendedLines, readingLines, tryLines, verdictLine } from './sheet-text';
@@ -44,12 +44,17 @@ export function sheetDocument(
   circuitSvg: string | null,
 ): TDocumentDefinitions {
   return {
-    info: { title: T.voltrekJobSheet(callWord(sheet.callNumber).toLowerCase()) },
+    info: { title: T.voltrekJobSheet({ title: callWord(sheet.callNumber).toLowerCase() }) },
     pageSize: 'A4',
     pageMargins: [40, 32, 40, 40],
     defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
-      text: T.pageOf(STANDING_CAUTION, callWord(sheet.callNumber), page, pages),
+      text: T.pageOf({
+        caution: CAUTION_WORDS.standing,
+        callNumber: callWord(sheet.callNumber),
+        page,
+        pages,
+      }),
       fontSize: 8,
       color: DIM,
       margin: [40, 14, 40, 0],
@@ -63,7 +68,7 @@ export function sheetDocument(
       },
       { text: `${sheet.title}. ${sheet.placeName}`, fontSize: 12, margin: [0, 2, 0, 2] },
       {
-        text: `${moment(sheet.openedAt)}${sheet.closedAt ? T.to(moment(sheet.closedAt)) : T.stillOpen}. ${crewName}. ${degrees(sheet.tempC)}`,
+        text: `${moment(sheet.openedAt)}${sheet.closedAt ? T.to({ closedAt: moment(sheet.closedAt) }) : T.stillOpen}. ${crewName}. ${degrees(sheet.tempC)}`,
         color: DIM,
       },
       { text: machineLine(sheet), margin: [0, 4, 0, 0] },
@@ -118,7 +123,7 @@ function verdictBox(sheet: JobSheet, record: VerdictRecord): Content {
               { text: `${verdictLine(record)}${share}${provisional}`, fontSize: 14, bold: true },
               { text: VERDICT_WORDS[record.verdict].means },
               { text: record.ground ? GROUND_WORDS[record.ground] : '', color: DIM },
-              { text: causes ? T.likeliest(causes) : '', color: DIM },
+              { text: causes ? T.likeliest({ causes }) : '', color: DIM },
             ],
           },
         ],
@@ -200,6 +205,6 @@ function signatures(crewName: string): Content {
   return {
     unbreakable: true,
     margin: [0, 30, 0, 0],
-    columns: [line(T.technician(crewName)), line(T.driverOrOwnerToldAndUnderstood)],
+    columns: [line(T.technician({ crewName })), line(T.driverOrOwnerToldAndUnderstood)],
   };
 }

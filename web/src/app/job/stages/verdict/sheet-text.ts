@@ -49,10 +49,18 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
   const words = machine.engine ? OUTCOME_WORDS : WAKE_OUTCOME_WORDS;
   return job.attempts.flatMap((a, i) => {
     if (!a.outcome) return [];
-    if (a.rolled) return [T.tryRolled(i + 1, words[a.outcome].name.toLowerCase())];
+    if (a.rolled) return [T.tryRolled({ number: i + 1, outcome: words[a.outcome].name.toLowerCase() })];
     const help = a.helped ? T.withHelp : T.byItself;
-    const lowest = a.lowestVolts === null ? '' : T.lowest(volts(a.lowestVolts));
-    return [T.tryS(i + 1, help, words[a.outcome].name.toLowerCase(), a.seconds?.toFixed(0), lowest)];
+    const lowest = a.lowestVolts === null ? '' : T.lowest({ lowestVolts: volts(a.lowestVolts) });
+    return [
+      T.tryS({
+        number: i + 1,
+        help,
+        outcome: words[a.outcome].name.toLowerCase(),
+        seconds: a.seconds?.toFixed(0),
+        lowest,
+      }),
+    ];
   });
 }
 
@@ -66,7 +74,7 @@ function faultLines({ findings, symptoms }: Job, machine: Machine): string[] {
       ? [`${FINDING_NAMES[check]}: ${foundWords(check, found)}`]
       : [];
   });
-  return [...symptoms.map((s) => T.itDoes(SYMPTOM_WORDS[s])), ...faults];
+  return [...symptoms.map((s) => T.itDoes({ symptom: SYMPTOM_WORDS[s] })), ...faults];
 }
 
 /** The words for a workshop, plainly. */

@@ -13,13 +13,22 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [FittingSteps],
   template: `
-    <h3>{{ t.takeItOut(many() ? batteryWord(at()) : '') }}</h3>
+    <h3>{{ t.takeItOut({ which: many() ? batteryWord(at()) : '' }) }}</h3>
     @if (isOut()) {
       <div class="out">
         <p class="act">{{ t.outChargeIt }}</p>
-        <p>{{ t.chargeSo(amps(), plan().leastVolts, plan().mostVolts, hours(plan().hours)) }}</p>
+        <p>
+          {{
+            t.chargeSo({
+              amps: amps(),
+              least: plan().leastVolts,
+              most: plan().mostVolts,
+              hours: hours(plan().hours),
+            })
+          }}
+        </p>
         <p class="dim">{{ t.whereToCharge }}</p>
-        <p>{{ t.restThen(plan().restHours) }}</p>
+        <p>{{ t.restThen({ hours: plan().restHours }) }}</p>
       </div>
     }
     @if (left().length > 0) {
@@ -27,7 +36,7 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
     } @else {
       <p class="ready">{{ t.backIn }}</p>
       @if (work().machine.resets.length > 0) {
-        <p>{{ t.setAgain(work().machine.resets.join(', ')) }}</p>
+        <p>{{ t.setAgain({ resets: work().machine.resets.join(', ') }) }}</p>
       }
     }
   `,

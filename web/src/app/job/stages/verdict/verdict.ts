@@ -37,10 +37,18 @@ import { When } from '../../../shared/ui/when';
 import { VERDICT as T } from '@words/screens/job-stages-verdict';
 
 const CLOSE_QUESTION = {
-  title: T.closeTheJob,
-  text: T.theLogIsKeptAsIt,
-  yes: T.closeIt,
-  no: T.leaveItOpen,
+  get title() {
+    return T.closeTheJob;
+  },
+  get text() {
+    return T.theLogIsKeptAsIt;
+  },
+  get yes() {
+    return T.closeIt;
+  },
+  get no() {
+    return T.leaveItOpen;
+  },
 } as const;
 
 /** From so long after closing on it may have been charged and have stood, ms. */
@@ -49,12 +57,24 @@ const RESTED_MS = 20 * HOUR_MS;
 const PARTS = ['evidence', 'next', 'recheck', 'change', 'owner', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
 const PART_WORDS: Record<Part, string> = {
-  evidence: T.evidence,
-  next: T.next,
-  recheck: T.recheck,
-  change: T.changeBattery,
-  owner: T.owner,
-  sheet: T.jobSheet,
+  get evidence() {
+    return T.evidence;
+  },
+  get next() {
+    return T.next;
+  },
+  get recheck() {
+    return T.recheck;
+  },
+  get change() {
+    return T.changeBattery;
+  },
+  get owner() {
+    return T.owner;
+  },
+  get sheet() {
+    return T.jobSheet;
+  },
 };
 
 /** The verdict with its ledger, what happens next, and the sheet. */
@@ -101,18 +121,14 @@ const PART_WORDS: Record<Part, string> = {
             <strong>{{ sureWords(v) }}.</strong>
           </p>
           @for (m of mended(); track $index) {
-            <p>{{ t.mendedHere(mendedPart(m), proof(m)) }}</p>
+            <p>{{ t.mendedHere({ part: mendedPart(m), proof: proof(m) }) }}</p>
           }
           @if (v.ground; as ground) {
             <p class="dim">
               {{ groundWords[ground] }}
               @if (v.deciding; as d) {
                 <span class="deciding">{{
-                  t.wouldChangeIt(
-                    inHundred(d.chance),
-                    inSentence(checkWords[d.check].ask),
-                    d.battery === undefined ? '' : ' (' + batteryWord(d.battery) + ')'
-                  )
+                  t.wouldChangeIt({ chance: inHundred(d.chance), ask: inSentence(checkWords[d.check].ask), battery: d.battery === undefined ? '' : ' (' + batteryWord(d.battery) + ')' })
                 }}</span>
               }
             </p>

@@ -1,8 +1,5 @@
-import { type Shown, tell } from '../tell';
+import { messagesOf } from '../messages-of';
 
 /** Words of the screens of bench, tools, one list a part. */
 
-export const BANKS = {
-  times: 'times',
-  aMinEach: (minutesEach: Shown) => tell`A, ${minutesEach} min each`,
-} as const;
+export const BANKS = messagesOf('banks');

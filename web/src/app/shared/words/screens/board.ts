@@ -1,78 +1,9 @@
-import { type Shown, tell } from '../tell';
+import { messagesOf } from '../messages-of';
 
 /** Words of the screens of board, one list a part. */
 
-export const BOARD_PAGE = {
-  waiting: 'waiting',
-  mine: 'mine',
-  all: 'all',
-  underWay: 'under way',
-  onCharge: 'on charge',
-  doneInThisShift: 'done in this shift',
-  board: 'Board',
-  onCharge2: ' on charge',
-  waitingUnderWay: (waiting: Shown, open: Shown, onCharge2: Shown) =>
-    tell`${waiting} waiting, ${open} under way${onCharge2}`,
-  callsShown: 'Calls shown',
-  newCall: 'New call',
-  tryAgain: 'Try again',
-  newWord: 'new',
-  calledOff: 'called off',
-  closed: 'closed',
-  chargeIsDueGoBack: 'charge is due: go back',
-  onChargeUntil: (due: Shown) => tell`on charge until ${due}`,
-  at: (stage: Shown) => tell`at ${stage}`,
-  youAreAsked: (due: Shown) => tell`your van is asked for ${due}`,
-  vanAsked: (van: Shown, due: Shown) => tell`${van} asked for ${due}`,
-  urgent: 'urgent, ',
-  opening: 'opening',
-  aboutCall: 'About call ',
-  noCallsANewCallStarts: 'No calls. A new call starts with the button above.',
-  fetchingTheCalls: 'Fetching the calls.',
-  min: (minutes: Shown) => tell`${minutes} min`,
-} as const;
+export const BOARD_PAGE = messagesOf('boardPage');
 
-export const CALL_DIALOG = {
-  call: (a: Shown, title: Shown) => tell`Call ${a}: ${title}`,
-  caller: 'Caller',
-  notKnown: 'not known',
-  vehicle: 'Vehicle',
-  noPlateKnown: 'no plate known',
-  place: 'Place',
-  said: 'Said',
-  nothing: 'nothing',
-  promised: 'Promised',
-  with: 'With',
-  van: 'Van',
-  technician: 'Technician',
-  whyWhenItIsPassedOn: 'Why, when it is passed on, given back or called off',
-  takeIt: 'Take it',
-  passItOn: 'Pass it on',
-  giveItBack: 'Give it back',
-  calledOff: 'Called off',
-  itWaitsAgain: 'It waits again',
-  close: 'Close',
-  nobodyYet: 'nobody yet',
-} as const;
+export const CALL_DIALOG = messagesOf('callDialog');
 
-export const NEW_CALL = {
-  newCall: 'New call',
-  plateIfItHasOne: 'Plate, if it has one',
-  knownVehicles: 'Known vehicles',
-  vehicleOrMachine: (modelName: Shown) => tell`Vehicle or machine${modelName}`,
-  makerModelOrClassUnknownCar: 'maker, model or class; unknown car',
-  whatStandsThere: 'What stands there',
-  place: 'Place',
-  whatTheDriverSaid: 'What the driver said',
-  air: (unit: Shown) => tell`Air, ${unit}`,
-  whoCalled: 'Who called',
-  phone: 'Phone',
-  promisedWithinMin: 'Promised within, min',
-  urgent: 'Urgent',
-  noServerAtlasAndVehiclesAs: (at: Shown) => tell`No server: atlas and vehicles as of ${at}.`,
-  putItOnTheBoard: 'Put it on the board',
-  leaveIt: 'Leave it',
-  airTemperature: 'Air temperature',
-  whosePhone: 'Say whose phone that is.',
-  sayWhatTheVehicleIs: 'Say what the vehicle is.',
-} as const;
+export const NEW_CALL = messagesOf('newCall');

@@ -1,55 +1,7 @@
-import { type Shown, tell } from '../tell';
+import { messagesOf } from '../messages-of';
 
 /** Words of the screens of entry, one list a part. */
 
-export const ENTRY_EDITOR = {
-  correct: (maker: Shown, model: Shown) => tell`Correct ${maker} ${model}`,
-  partsOfTheEntry: 'Parts of the entry',
-  yes: 'yes',
-  no: 'no',
-  removeThisPoint: 'Remove this point',
-  addAPoint: 'Add a point',
-  whyOrWhereYouSawIt: 'Why, or where you saw it',
-  leaveIt: 'Leave it',
-  keepTheCorrection: 'Keep the correction',
-} as const;
+export const ENTRY_EDITOR = messagesOf('entryEditor');
 
-export const ENTRY_FIELDS = {
-  ccaStandard: 'CCA standard',
-  ccaAmps: 'CCA, A',
-  machine: 'Machine',
-  maker: 'Maker',
-  model: 'Model',
-  gearbox: 'Gearbox',
-  plusOnTheBody: 'Plus on the body',
-  fuel: 'Fuel',
-  displacementL: 'Displacement, L',
-  cylinders: 'Cylinders',
-  smartAlternator: 'Smart alternator',
-  battery: (index: Shown) => tell`Battery ${index}`,
-  battery2: 'Battery',
-  place: 'Place',
-  chemistry: 'Chemistry',
-  capacityAh: 'Capacity, Ah',
-  bankAh: 'Farads of the bank / 250, Ah',
-  posts: 'Posts',
-  fromTheLeftMm: 'From the left, mm',
-  fromTheFrontMm: 'From the front, mm',
-  widthMm: 'Width, mm',
-  lengthMm: 'Length, mm',
-  topAboveGroundMm: 'Top above ground, mm',
-  closedIn: 'Closed in',
-  ventHose: 'Vent hose',
-  point: (label: Shown) => tell`Point: ${label}`,
-  name: 'Name',
-  kind: 'Kind',
-  aboveGroundMm: 'Above ground, mm',
-  under: 'Under',
-  toolsOneALine: 'Tools, one a line',
-  stepsOneALine: 'Steps, one a line',
-  toBeTold: 'To be told',
-  cautionsOneALine: 'Cautions, one a line',
-  neverOneALine: 'Never, one a line',
-  setAgainAfterPowerLossOne: 'Set again after power loss, one a line',
-  point2: (nth: Shown) => tell`Point ${nth}`,
-} as const;
+export const ENTRY_FIELDS = messagesOf('entryFields');

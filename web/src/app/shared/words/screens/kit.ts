@@ -1,83 +1,11 @@
-import { type Shown, tell } from '../tell';
+import { messagesOf } from '../messages-of';
 
 /** Words of the screens of kit, one list a part. */
 
-export const CREW_PART = {
-  crew: 'Crew',
-  roleOf: 'Role of ',
-  worksHereAgain: 'Works here again',
-  worksHereNoLonger: 'Works here no longer',
-  name: 'Name',
-  addToTheCrew: 'Add to the crew',
-} as const;
+export const CREW_PART = messagesOf('crewPart');
 
-export const KIT_DIALOG = {
-  newKit: 'New kit',
-  kind: 'Kind',
-  keepItSo: 'Keep it so',
-  addIt: 'Add it',
-  leaveIt: 'Leave it',
-  takeItOffTheVan: 'Take it off the van',
-} as const;
+export const KIT_DIALOG = messagesOf('kitDialog');
 
-export const KIT_FIELDS = {
-  name: 'Name',
-  battery: 'Battery',
-  capacity: 'Capacity',
-  coldCrankingAmps: 'Cold-cranking amps',
-  byTheStandard: 'By the standard',
-  leadsSection: 'Leads, section',
-  leadsLengthEach: 'Leads, length each',
-  ofWord: 'Of',
-  copper: 'copper',
-  copperCladAluminium: 'copper-clad aluminium',
-  clamps: 'Clamps',
-  chargeNow: 'Charge now',
-  yearMadeIfKnown: 'Year made, if known',
-  itsModelInTheAtlas: 'Its model in the atlas',
-  system: 'System',
-  alternatorLendsAtIdle: 'Alternator lends at idle',
-  peak: 'Peak',
-  peakLasts: 'Peak lasts',
-  holdsAt12VIfIts: 'Holds at 12 V, if its maker says',
-  output: 'Output',
-  cells: 'Cells',
-  aCellStands: 'A cell stands',
-  standsAtNow: 'Stands at now',
-  fillsItselfAtIfItCan: 'Fills itself at, if it can',
-  howMany: 'How many',
-  chargesWith: 'Charges with',
-  upTo: 'Up to',
-  engineStartSettingIfItHas: 'Engine-start setting, if it has one',
-  continuous: 'Continuous',
-  timesCapacity: 'times capacity',
-  gives: 'Gives',
-  isA: 'Is a',
-  currentClamp: 'current clamp',
-  batteryTester: 'battery tester',
-  loadTester: 'load tester',
-  serviceVan: 'Service van',
-  leadSet25Mm2: 'Lead set, 25 mm²',
-  lithiumPack: 'Lithium pack',
-  leadAcidPack: 'Lead-acid pack',
-  capacitorBooster: 'Capacitor booster',
-  spareBatteries: 'Spare batteries',
-  mainsCharger: 'Mains charger',
-  hobbyLithium: 'Hobby lithium',
-  latchSource: 'Latch source',
-  multimeter: 'Multimeter',
-} as const;
+export const KIT_FIELDS = messagesOf('kitFields');
 
-export const KIT_PAGE = {
-  kit: 'Kit',
-  files: 'Files',
-  addKit: 'Add kit',
-  takeOffTheRoad: 'Take off the road',
-  left: (text: Shown) => tell`${text} left`,
-  fullAgain: 'Full again',
-  done: 'Done',
-  nothingIsOnItYet: 'Nothing is on it yet.',
-  anotherVan: 'Another van',
-  addTheVan: 'Add the van',
-  isOnTheRoadAgain: (name: Shown) => tell`${name} is on the road again`,
-} as const;
+export const KIT_PAGE = messagesOf('kitPage');

@@ -1,11 +1,7 @@
-import { type Shown, tell } from '../tell';
+import { messagesOf } from '../messages-of';
 
 /** Words of the screens of sync, one list a part. */
 
-export const ANSWER_TO = {
-  itCouldNotBeSent: 'It could not be sent.',
-} as const;
+export const ANSWER_TO = messagesOf('answerTo');
 
-export const JOB_SYNC = {
-  whatItStandsOnWasNot: (before: Shown) => tell`What it stands on was not taken: ${before}`,
-} as const;
+export const JOB_SYNC = messagesOf('jobSync');
