@@ -60,14 +60,14 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
   await fromLeft.fill('9000');
   await fromLeft.blur();
   await expect(editor.getByRole('alert')).toContainText('the point lies outside the outline');
-  await expect(editor.getByRole('button', { name: 'Keep the correction' })).toBeDisabled();
+  await expect(editor.getByRole('button', { name: 'Save', exact: true })).toBeDisabled();
   await fromLeft.fill(was);
   await editor
     .getByRole('textbox', { name: 'Never, one a line' })
     .fill('Leave the cowl lid loose.\nPush it.');
   await editor.getByRole('textbox', { name: 'Why, or where you saw it' }).fill('seen at the weir');
   await expect(editor.getByRole('alert')).toBeHidden();
-  await editor.getByRole('button', { name: 'Keep the correction' }).click();
+  await editor.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('found by one of us, not yet seen again')).toBeVisible();
   await expect(page.locator('vt-entry-view').getByText('Never: Push it.')).toBeVisible();
   await page.getByRole('button', { name: 'It is so' }).click();

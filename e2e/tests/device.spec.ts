@@ -71,7 +71,7 @@ test('a device shows °F, gauges and feet; what is kept is as it was @long', asy
   const field = page.getByRole('dialog').getByLabel('Leads, section, AWG');
   await field.fill('2');
   await expect(field).toHaveValue('2');
-  await page.getByRole('dialog').getByRole('button', { name: 'Keep it so' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Save', exact: true }).click();
   await expect(row).toContainText('2 AWG');
   const vans = (await (await page.request.get(`${tech.url}/api/vans`)).json()) as {
     kit: { name: string; leads?: { sectionMm2: number } }[];
@@ -80,7 +80,7 @@ test('a device shows °F, gauges and feet; what is kept is as it was @long', asy
   expect(heavy.leads!.sectionMm2).toBeCloseTo(33.63, 1);
   await row.getByRole('button', { name: /Heavy set/ }).click();
   await field.fill('3.28');
-  await page.getByRole('dialog').getByRole('button', { name: 'Keep it so' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Save', exact: true }).click();
   await expect(row).toContainText('3 AWG');
 });
 

@@ -42,7 +42,7 @@ test('a house is set up from nothing, its first job is worked to the end, and al
     await page.getByLabel('Air, °C').fill('900');
     await expect(page.getByRole('alert')).toContainText('between -50 and 60');
     await page.getByLabel('Air, °C').fill('-4');
-    await tech.tap('Put it on the board');
+    await tech.tap('Save the call');
     await page
       .getByRole('button', { name: /Lime kiln yard/ })
       .first()

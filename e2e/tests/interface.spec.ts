@@ -373,7 +373,7 @@ test('the atlas finds a machine by any of its words and shows its points', async
     page.locator('vt-entry-view').getByText('Middle joint is live at 12 V to the chassis.'),
   ).toBeVisible();
   await page.getByRole('searchbox').fill('nothing like it');
-  await expect(page.getByText('No machine matches.')).toBeVisible();
+  await expect(page.getByText('No machine found.')).toBeVisible();
 });
 
 test('a figure of the bench is changed by a finger on its curve', async ({ tech, page }) => {

@@ -272,7 +272,7 @@ test('a new call and its job with no network: searched, opened and worked here, 
   await sheet.getByLabel('Place').fill('Ferry slip');
   await sheet.getByLabel('Air, °C').fill('-6');
   await expect(sheet.getByText(/No server: atlas and vehicles as of/)).toBeVisible();
-  await sheet.getByRole('button', { name: 'Put it on the board' }).click();
+  await sheet.getByRole('button', { name: 'Save the call' }).click();
   await expect(sheet).toHaveCount(0);
   const call = page.locator('.call', { hasText: 'Ferry slip' });
   await expect(call.locator('.number')).toHaveText('new');

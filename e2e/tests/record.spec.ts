@@ -12,7 +12,7 @@ async function call(page: Page, tech: Technician, plate: string, model: RegExp |
     await page.getByRole('option', { name: model }).click();
   } else await page.getByRole('radiogroup', { name: 'Known vehicles' }).getByRole('radio').first().click();
   await page.getByLabel('Place').fill(`Lane of ${plate}`);
-  await page.getByRole('button', { name: 'Put it on the board' }).click();
+  await page.getByRole('button', { name: 'Save the call' }).click();
   await page
     .getByRole('button', { name: new RegExp(`Lane of ${plate}`) })
     .last()
@@ -161,7 +161,7 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   await expect(page.getByRole('alert')).toContainText('Peak must be');
   await page.getByLabel('Peak, A').fill('900');
   await page.getByLabel(/Holds at 12 V/).fill('0.5');
-  await page.getByRole('button', { name: 'Add it' }).click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
   const pack = page.getByRole('listitem').filter({ hasText: 'Spent pack' });
   await expect(pack.getByText('100 % left')).toBeVisible();
 

@@ -13,9 +13,30 @@ export const CLUES = [
 /** The signs that can be seen of an unknown machine before anything is taken apart. */
 export type Clue = (typeof CLUES)[number];
 
+/** The places where a battery may sit, by code. */
+export type LikelyPlaceId =
+  | 'front-bay'
+  | 'under-cowl'
+  | 'boot'
+  | 'rear-seat'
+  | 'wheel-arch'
+  | 'front-seat'
+  | 'cab-step'
+  | 'side-box'
+  | 'behind-cab'
+  | 'saddle'
+  | 'tank'
+  | 'footboard'
+  | 'under-seat'
+  | 'rear-tray'
+  | 'engine-frame'
+  | 'behind-door'
+  | 'stern-locker'
+  | 'under-steps';
+
 /** A place of a battery in a class, and how likely it is. */
 export interface LikelyPlace {
-  readonly id: string;
+  readonly id: LikelyPlaceId;
   /** In the trade's words, as an atlas entry says it. */
   readonly place: string;
   /** Share of the class before anything is seen; a class sums to one. Shares are the trade's rough experience, not counted. */

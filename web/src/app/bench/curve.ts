@@ -6,6 +6,7 @@ import {
   type BenchPath,
   type BenchResult,
 } from '@words/bench-words';
+import { plainNumber } from '@words/numbers';
 import type { BenchTool, CurveSpec, Given, NumberField, Pair } from './tool';
 
 /** A curve of the values as they stand. */
@@ -101,4 +102,4 @@ function fieldOf(tool: BenchTool, key: BenchField): NumberField {
 
 /** A figure as fine as a finger on a curve of this span can mean it. */
 const typed = (value: number, span: number): string =>
-  String(Number(value.toFixed(span > 100 ? 0 : span > 10 ? 1 : 2)));
+  plainNumber(Number(value.toFixed(span > 100 ? 0 : span > 10 ? 1 : 2)));

@@ -1,4 +1,5 @@
 import { shownUnit } from '@words/units';
+import { fixed } from '@words/numbers';
 import type { Range } from '@voltrek/core/quantities';
 import type { BenchChoice, BenchField, BenchPath, BenchResult, BenchToolId } from '@words/bench-words';
 import { TOOL as T } from '@words/screens/bench';
@@ -95,7 +96,7 @@ export const figure = (
   tone?: Result['tone'],
 ): Result => ({
   key,
-  text: value === null ? T.never : shownUnit(unit).show(value).toFixed(places),
+  text: value === null ? T.never : fixed(shownUnit(unit).show(value), places),
   unit: value === null ? '' : shownUnit(unit).unit,
   ...(value !== null && { value: shownUnit(unit).show(value) }),
   ...(tone && { tone }),

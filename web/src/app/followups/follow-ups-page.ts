@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { DueFollowUp } from '@voltrek/contracts';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
+import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
-import { hazardLine } from '@voltrek/contracts/words';
+import { hazardLine } from '@words/hazard-words';
 import {
   act,
   actsBetween,

@@ -1,4 +1,5 @@
 import { metres as metresWords } from '@words/units';
+import { fixed } from '@words/numbers';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -9,7 +10,7 @@ import {
   output,
   inject,
 } from '@angular/core';
-import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@voltrek/contracts/words';
+import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@words/hazard-words';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { act, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
@@ -52,11 +53,11 @@ import { STEP_CARD as T } from '@words/screens/job';
       <dl>
         <div>
           <dt>{{ isRemoval() ? t.gapItOpens : t.acrossTheGap }}</dt>
-          <dd class="figure">{{ c.gapVolts.toFixed(2) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(c.gapVolts, 2) }} <small>V</small></dd>
         </div>
         <div>
           <dt>{{ isRemoval() ? t.itCarriesNow : t.whenItIsOn }}</dt>
-          <dd class="figure">{{ c.contactAmps.toFixed(0) }} <small>A</small></dd>
+          <dd class="figure">{{ fixed(c.contactAmps) }} <small>A</small></dd>
         </div>
         <div>
           <dt>{{ t.gasHere }}</dt>
@@ -166,6 +167,7 @@ import { STEP_CARD as T } from '@words/screens/job';
   `,
 })
 export class StepCard {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly step = input.required<HookupStep>();

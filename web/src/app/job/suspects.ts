@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
 import { askWords, CAUSE_WORDS, CHECK_UNITS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
@@ -54,7 +55,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
       <h2>
         {{ t.nextCheck }}
         @if (best(); as b) {
-          <span class="dim">{{ t.min({ minutes: b.minutes < 1 ? t.under1 : b.minutes.toFixed(0) }) }}</span>
+          <span class="dim">{{ t.min({ minutes: b.minutes < 1 ? t.under1 : fixed(b.minutes) }) }}</span>
         }
       </h2>
       @if (best(); as b) {
@@ -183,6 +184,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
   `,
 })
 export class Suspects {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly work = input.required<Work>();

@@ -1,4 +1,5 @@
 import type { StopCondition } from '@voltrek/core/diagnosis';
+import { STOP_SCREEN as T } from '@words/screens/job-stages';
 import { STOP_WORDS } from '@words/words';
 import type { ReasonPrompt } from '../shared/ui/reason-prompt';
 import type { Reporter } from '../shared/job/reporter';
@@ -9,6 +10,6 @@ export async function withdrawStop(
   reporter: Reporter,
   stop: StopCondition,
 ): Promise<void> {
-  const reason = await reasons.ask(`Why does "${STOP_WORDS[stop].sign}" no longer stand?`);
+  const reason = await reasons.ask(T.whyWithdraw({ stop: STOP_WORDS[stop].sign }));
   if (reason) reporter.report('stop.withdrawn', { stop, reason });
 }

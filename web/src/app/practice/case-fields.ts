@@ -10,7 +10,7 @@ import {
   WRITTEN_LENGTHS,
   type WrittenCase,
 } from '@voltrek/core/practice';
-import { WRITTEN_FAULT_WORDS } from '@voltrek/contracts/words';
+import { WRITTEN_FAULT_WORDS } from '@words/written-case-words';
 import { CAUSE_WORDS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
 import { WRITE_PAGE as T } from '@words/screens/practice';
 import { CLASS_WORDS, SYMPTOM_WORDS } from '@words/words';

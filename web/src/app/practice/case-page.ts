@@ -26,7 +26,7 @@ import {
   type World,
 } from '@voltrek/core/practice';
 import { VERDICTS, type VerdictKind } from '@voltrek/core/verdict';
-import { hazardWhy } from '@voltrek/contracts/words';
+import { hazardWhy } from '@words/hazard-words';
 import {
   BROKE_WORDS,
   cameWords,

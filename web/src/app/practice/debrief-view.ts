@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { codeOf, type Debrief, type Happened, readCaseCode, type World } from '@voltrek/core/practice';
-import { hazardWhy } from '@voltrek/contracts/words';
+import { hazardWhy } from '@words/hazard-words';
 import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { cameWords, FAILING_WORDS, practiceActionWords, rightWords } from '@words/practice-words';
 import { DEBRIEF as T } from '@words/screens/practice';

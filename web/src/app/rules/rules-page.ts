@@ -15,7 +15,7 @@ import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '@words/figures';
-import { RULE_QUESTIONS, ruleReason, ruleValue, SCHOOL_WORDS } from '@words/rule-words';
+import { RULE_QUESTIONS, RULE_REASONS, ruleValue, SCHOOL_WORDS } from '@words/rule-words';
 import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
@@ -180,7 +180,7 @@ export class RulesPageView {
       question: RULE_QUESTIONS[key],
       value: isRejected ? rejected.text : value,
       unit,
-      reason: ruleReason(key),
+      reason: RULE_REASONS[key],
       schools: limit.kind === 'school' ? limit.schools : null,
       usual: ruleValue(key, usual),
       isUsual: value === String(usual),

@@ -109,7 +109,7 @@ export class WaitingDialog {
   protected readonly errandWords = errandWords;
 
   protected async dropErrand(errand: Errand): Promise<void> {
-    const reason = await this.reasons.ask(`Why is "${errandWords(errand)}" dropped?`);
+    const reason = await this.reasons.ask(T.whyDropped({ what: errandWords(errand) }));
     if (reason) await this.errandSender.drop(errand);
   }
 
@@ -118,7 +118,7 @@ export class WaitingDialog {
   }
 
   protected async drop(event: JobEvent): Promise<void> {
-    const reason = await this.reasons.ask(`Why is "${EVENT_WORDS[event.type]}" dropped?`);
+    const reason = await this.reasons.ask(T.whyDropped({ what: EVENT_WORDS[event.type] }));
     if (reason) this.store.dispatch(DeviceActions.dropped({ event, why: T.droppedHere({ reason }) }));
   }
 }

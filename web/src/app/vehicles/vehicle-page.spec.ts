@@ -83,7 +83,7 @@ describe('the page of a vehicle', () => {
     expect(batteries[1]).toMatch(/Battery 2, ABC124/);
     expect(batteries[1]).not.toContain('marked');
     expect(root.querySelector('.due')!.textContent).toContain('20 Jan 2027');
-    expect(root.textContent).toContain('It has not been here before.');
+    expect(root.textContent).toContain('No visits yet.');
   });
 
   it('forgets a person on the second tap only, and shows that they are forgotten', async () => {

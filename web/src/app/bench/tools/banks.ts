@@ -13,6 +13,7 @@ import {
   rechargeSeconds,
   usableJoules,
 } from '@voltrek/core/capacitor';
+import { fixed } from '@words/numbers';
 import { RULES } from '@voltrek/core/rules';
 import { BANK_RANGES, bankOf } from '@voltrek/core/sources';
 import { BANKS as T } from '@words/screens/bench-tools';
@@ -85,7 +86,7 @@ export const capacitorTool: BenchTool = {
       figure('energy', usableJoules(bank.farads, volts, minVolts) / 1000, 2, 'kJ'),
       figure('recharge', rechargeSeconds(bank.farads, minVolts, volts, given.number('chargeAmps')), 0, 's'),
       figure('holdUp', holdUpHours(bank.farads, volts, minVolts, drainAmps), 1, 'h'),
-      figure('firstCharge', first.amps, 2, T.aMinEach({ minutesEach: first.minutesEach.toFixed(0) })),
+      figure('firstCharge', first.amps, 2, T.aMinEach({ minutesEach: fixed(first.minutesEach) })),
     ];
   },
 };

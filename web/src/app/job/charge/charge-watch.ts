@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { RouterLink } from '@angular/router';
 import { chargeSeen, underCharge } from '@voltrek/core/job';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
@@ -64,7 +65,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
         @for (line of lines(); track line.at) {
           <p class="line" [class.older]="!$first">
             <span>{{ line.at | when: 'time' }}</span>
-            <span>{{ line.volts.toFixed(2) }} V, {{ line.amps.toFixed(1) }} A</span>
+            <span>{{ fixed(line.volts, 2) }} V, {{ fixed(line.amps, 1) }} A</span>
             <strong [class]="'tone-' + line.tone">{{ line.words.name }}</strong>
             @if ($first) {
               <span class="now" role="status">{{ line.words.now || left(line.hoursLeft) }}</span>
@@ -138,6 +139,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
   `,
 })
 export class ChargeWatch {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly work = input.required<Work>();

@@ -1,4 +1,5 @@
 import { timeOfDay } from '../../shared/model/dates';
+import { fixed } from '@words/numbers';
 import { inject, Injectable } from '@angular/core';
 import type { ChargePlan } from '@voltrek/core/verdict';
 import { MINUTE_MS } from '@voltrek/core/quantities';
@@ -34,8 +35,8 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
         act: T.healthyBatteryBesideItRedTo({ lampWatts: revival.lampWatts }),
         why: T.theLampHoldsTheCurrentDown,
         risk: T.aAtTheFirstContactW({
-          contactAmps: revival.contactAmps.toFixed(1),
-          peakWatts: revival.peakWatts.toFixed(0),
+          contactAmps: fixed(revival.contactAmps, 1),
+          peakWatts: fixed(revival.peakWatts),
         }),
       },
       {
@@ -51,9 +52,9 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
         act: charger
           ? T.lampOffBlackFirstThenSet({
               name: charger.name,
-              amps: Math.min(amps, charger.amps).toFixed(amps < 10 ? 1 : 0),
+              amps: fixed(Math.min(amps, charger.amps), amps < 10 ? 1 : 0),
             })
-          : T.lampOffBlackFirstThenA({ amps: amps.toFixed(amps < 10 ? 1 : 0) }),
+          : T.lampOffBlackFirstThenA({ amps: fixed(amps, amps < 10 ? 1 : 0) }),
         why: T.aTenthOfItsCapacityMore,
       },
       {

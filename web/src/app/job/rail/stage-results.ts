@@ -1,4 +1,5 @@
 import { socFromRestVolts } from '@voltrek/core/battery';
+import { fixed } from '@words/numbers';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
 import { isDone } from '@voltrek/core/hookup';
@@ -88,7 +89,7 @@ function measureLine(job: Work['job'], machine: Machine, tempC: number): string 
   const first = rest.findIndex((v) => v !== null);
   if (first < 0) return T.readings({ readings: job.readings.length });
   if (machine.batteries.length > 1)
-    return rest.map((v) => (v === null ? '-' : v.toFixed(2))).join(' + ') + ' V';
+    return rest.map((v) => (v === null ? '-' : fixed(v, 2))).join(' + ') + ' V';
   const { low, high } = socFromRestVolts(machine.batteries[0]!.rating.chemistry, rest[first]!, tempC);
   return `${volts(rest[first]!)}, ${percentBand(low, high)}`;
 }

@@ -132,7 +132,7 @@ export class Cleardown {
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly started = computed(() => this.work().situation.casualtyRuns);
   private readonly onTheRoad = computed(() => roadOfJob(this.work().job, this.work().situation));
-  protected readonly road = computed(() => roadWords(this.onTheRoad()));
+  protected readonly road = computed(() => roadWords(this.onTheRoad(), this.work().machine.machineClass));
   protected readonly maySafelyDrive = computed(() => this.onTheRoad()?.kind === 'drive');
   protected readonly chargingRead = computed(
     () => chargingOfJob(this.work().job, this.work().situation) !== 'unread',

@@ -1,4 +1,5 @@
 import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '@voltrek/core/crank';
+import { fixed } from '@words/numbers';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -240,7 +241,7 @@ export class Crank {
   );
   protected readonly over = computed(() => (this.tryLeft() ?? 0) < 0);
   protected readonly time = computed(() => {
-    if (this.running()) return this.seconds().toFixed(1);
+    if (this.running()) return fixed(this.seconds(), 1);
     return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';
   });
   protected readonly state = computed(() => {

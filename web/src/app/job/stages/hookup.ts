@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { hazardWhy } from '@voltrek/contracts/words';
+import { hazardWhy } from '@words/hazard-words';
 import type { Hazard, HookupStep } from '@voltrek/core/hookup';
 import { entryOf, type GoReason, type Stage, underCharge } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
@@ -221,9 +221,7 @@ export class Hookup {
   private async confirm(step: HookupStep): Promise<void> {
     const left = this.waitSecondsLeft(step);
     if (left > WAITED_NEARLY_S) {
-      const reason = await this.reasons.ask(
-        `Why go on ${clock(left)} early? The plan counts on the whole wait.`,
-      );
+      const reason = await this.reasons.ask(T.whyEarly({ time: clock(left) }));
       if (!reason) return;
       const rule = this.rescue()?.option.sourceKind === 'donor' ? 'donorWaitMinLeast' : 'engineStartWaitMin';
       this.reporter.report('override.given', { rule, reason });

@@ -1,4 +1,6 @@
+import { rpmUnit } from '@words/figures';
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { fixed } from '@words/numbers';
 import type { PlanRecord } from '@voltrek/core/job';
 import { inHundred } from '@words/figures';
 import { OUTLOOK_WORDS } from '@words/words';
@@ -24,23 +26,25 @@ import { PLAN_PROMISE as T } from '@words/screens/job-stages';
       @if (p.postVolts !== null) {
         <div>
           <dt>{{ t.atThePosts }}</dt>
-          <dd class="figure">{{ p.postVolts.toFixed(1) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(p.postVolts, 1) }} <small>V</small></dd>
         </div>
       }
       @if (p.starterVolts !== null) {
         <div>
           <dt>{{ t.atTheStarter }}</dt>
-          <dd class="figure">{{ p.starterVolts.toFixed(1) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(p.starterVolts, 1) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>{{ t.needs({ neededRpm: p.neededRpm?.toFixed(0) }) }}</dt>
-          <dd class="figure">{{ p.rpm?.toFixed(0) }} <small>rpm</small></dd>
+          <dt>{{ t.needs({ neededRpm: p.neededRpm ? fixed(p.neededRpm) : '' }) }}</dt>
+          <dd class="figure">
+            {{ p.rpm ? fixed(p.rpm) : '' }} <small>{{ rpmUnit() }}</small>
+          </dd>
         </div>
       }
       @if (p.wakeVolts !== null) {
         <div>
           <dt>{{ t.whileItWakes }}</dt>
-          <dd class="figure">{{ p.wakeVolts.toFixed(1) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(p.wakeVolts, 1) }} <small>V</small></dd>
         </div>
       }
     </dl>
@@ -60,6 +64,8 @@ import { PLAN_PROMISE as T } from '@words/screens/job-stages';
   `,
 })
 export class PlanPromise {
+  protected readonly fixed = fixed;
+  protected readonly rpmUnit = rpmUnit;
   protected readonly t = T;
 
   readonly plan = input.required<PlanRecord>();

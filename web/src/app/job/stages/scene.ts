@@ -315,9 +315,7 @@ export class Scene {
       ? 0
       : this.stopKeys().filter((key) => !this.seen().has(key.nativeElement)).length,
   );
-  protected readonly unseenText = computed(() =>
-    T.notSeenYetShowThem({ count: this.unseen(), noun: this.unseen() === 1 ? 'stop' : 'stops' }),
-  );
+  protected readonly unseenText = computed(() => T.notSeenYetShowThem({ count: this.unseen() }));
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().situation.stops[0] ?? null);
   private readonly next = nextActionAt('scene');

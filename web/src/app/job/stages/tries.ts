@@ -1,4 +1,5 @@
 import type { AttemptOutcome } from '@voltrek/core/crank';
+import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { startsByWaking } from '@voltrek/core/machine';
 import { comparePromise } from '@voltrek/core/plan';
@@ -19,7 +20,7 @@ import { TRIES as T } from '@words/screens/job-stages';
           <li>
             <strong>{{ t.try({ number: i + 1, name: words()[outcome].name }) }}</strong>
             <span class="dim"
-              >{{ a.rolled ? t.rolled : a.seconds?.toFixed(0) + ' s'
+              >{{ a.rolled ? t.rolled : fixed(a.seconds ?? 0) + ' s'
               }}{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span
             >
             @if (promise(a.lowestVolts, a.helped); as line) {
@@ -46,6 +47,7 @@ import { TRIES as T } from '@words/screens/job-stages';
   `,
 })
 export class Tries {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly work = input.required<Work>();

@@ -1,3 +1,4 @@
+import { PROBLEM } from '@words/screens/state';
 import { inject, Injectable, signal } from '@angular/core';
 import type {
   AtlasEntry,
@@ -64,7 +65,7 @@ export class Finder {
   entry(modelId: string): Observable<AtlasEntry> {
     return this.orHeld(this.api.entry(modelId), (pack) => {
       const found = pack.models.find(({ machine }) => machine.id === modelId);
-      if (!found) throw new RangeError('This device does not hold that machine.');
+      if (!found) throw new RangeError(PROBLEM.notHeld);
       return { ...found, revision: 0, history: [], photos: [] };
     });
   }

@@ -10,6 +10,7 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { shownUnit } from '@words/units';
 import { AMPS_TAG, type CircuitDrawing, SHOWN_AMPS, type Size } from './drawing';
 import { partShown } from './part-shown';
@@ -147,7 +148,7 @@ const QUICKEST_S = 0.25;
         @if (l.tag; as tag) {
           <g [attr.transform]="'translate(' + tag.x + ' ' + tag.y + ')'">
             <rect [attr.width]="ampsTag.width" [attr.height]="ampsTag.height" rx="3" class="tag" />
-            <text x="31" y="18.5" class="tag-text">{{ l.amps.toFixed(0) }} A</text>
+            <text x="31" y="18.5" class="tag-text">{{ fixed(l.amps) }} A</text>
             @if (l.isRed && l.warmsK >= shownRise) {
               <text x="31" y="42" class="small">{{ t.warms({ rise: rise(l.warmsK) }) }}</text>
             }
@@ -285,6 +286,7 @@ const QUICKEST_S = 0.25;
   `,
 })
 export class CircuitView {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly drawing = input.required<CircuitDrawing>();
@@ -323,7 +325,7 @@ export class CircuitView {
   /** A rise, in the degrees that are shown. */
   protected rise(kelvins: number): string {
     const { unit, show } = shownUnit('°C');
-    return `${(show(kelvins) - show(0)).toFixed(0)} ${unit}`;
+    return `${fixed(show(kelvins) - show(0))} ${unit}`;
   }
 
   /** The drawing in one sentence, for those who do not see it. */

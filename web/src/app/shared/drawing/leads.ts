@@ -7,6 +7,7 @@ import {
   solveDc,
   voltsAcross,
 } from '@voltrek/core/circuit';
+import { fixed } from '@words/numbers';
 import {
   anyClampOn,
   clampsInHand,
@@ -140,7 +141,7 @@ function otherEnd(clamp: ClampId): ClampId {
 }
 
 function voltsTag(at: XY, value: number): DrawnVolts {
-  return { at, text: `${value.toFixed(2)} V` };
+  return { at, text: `${fixed(value, 2)} V` };
 }
 
 /** A lead hangs in a curve between its ends; red bows one way and black the other, so that they never lie on one another. */

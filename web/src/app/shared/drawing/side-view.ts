@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { isPositivePoint, type Machine } from '@voltrek/core/machine';
 import { type DrawnPin, CIRCUIT_WIDTH, MARGIN, type XY } from './drawing';
 import { polygon } from './outline';
@@ -145,7 +146,7 @@ export class SideView {
   protected readonly drawing = computed(() => layoutSide(this.machine()));
   protected readonly summary = computed(() => {
     const heights = this.machine().points.flatMap((p) =>
-      p.heightMm === undefined ? [] : [T.mUp({ label: p.label, height: (p.heightMm / 1000).toFixed(2) })],
+      p.heightMm === undefined ? [] : [T.mUp({ label: p.label, height: fixed(p.heightMm / 1000, 2) })],
     );
     return [T.sideView, ...heights].join(', ');
   });

@@ -1,3 +1,4 @@
+import { PROBLEM } from '@words/screens/state';
 import { inject, Injectable } from '@angular/core';
 import type { BoardCall, JobDetail } from '@voltrek/contracts';
 import type { EventData, JobEvent } from '@voltrek/core/job';
@@ -70,7 +71,7 @@ export class OpenJob {
     const vans = await this.house.vans();
     const model = pack.models.find(({ machine }) => machine.id === call.modelId);
     const van = vans.find(({ id }) => id === vanId) ?? vans.find(({ retired }) => !retired);
-    if (!model || !van) throw new RangeError('This device does not hold that machine.');
+    if (!model || !van) throw new RangeError(PROBLEM.notHeld);
     const donor = van.kit.find((item) => item.kind === 'donor');
     const known = pack.vehicles.find(({ vehicle }) => vehicle.id === call.vehicleId);
     const { id, modelId } = { id: call.vehicleId, modelId: call.modelId };

@@ -9,7 +9,7 @@ import {
   refusalOf,
   type Surroundings,
 } from '@voltrek/core/job';
-import { REFUSAL_WORDS } from '@voltrek/contracts/words';
+import { REFUSAL_WORDS } from '@words/refusal-words';
 import { Store } from '@ngrx/store';
 import { sessionFeature } from '../data/session';
 import { DeviceStore } from '../sync/device-store';

@@ -2,6 +2,7 @@ import { FormControl, FormRecord } from '@angular/forms';
 import { ValidationError } from '@voltrek/contracts';
 import { fromShownUnit, inShownUnit } from '@words/units';
 import type { FormField, FormValues } from './form-field';
+import { fieldText } from '@words/field-words';
 
 /** The faults, by the key of the field each stands at; '' for the whole. Empty when it can be kept. */
 export type FieldFaults = Readonly<Record<string, string>>;
@@ -74,12 +75,13 @@ export function schemaFaults(
     if (!(error instanceof ValidationError)) throw error;
     const all = error.inner.length > 0 ? error.inner : [error];
     const found: Record<string, string> = {};
-    for (const { path = '', message } of all) {
+    for (const fault of all) {
+      const { path = '', message } = fault;
       // A fault of a whole part stands at the first field of that part.
       const field =
         fields.find(({ key }) => key === path) ??
         (path && fields.find(({ key }) => key.startsWith(`${path}.`)));
-      if (field) found[field.key] ??= message.replace(field.key, field.label);
+      if (field) found[field.key] ??= path === field.key ? fieldText(fault, field.label) : message;
       // A fault that no field shows stands at the whole, with its place.
       else
         found[''] = [found[''], message.includes(path) ? message : `${path}: ${message}`]

@@ -1,7 +1,7 @@
 import type { ChangeKind, Confidence } from '@voltrek/contracts';
 import type { KitNeed, RestReason } from '@voltrek/core/job';
 import type { TerminalLayout, ZoneKind } from '@voltrek/core/machine';
-import type { Clue } from '@voltrek/core/template';
+import type { Clue, LikelyPlaceId } from '@voltrek/core/template';
 import type { Arrangement } from '@voltrek/core/reach';
 import { messagesOf } from './messages-of';
 
@@ -22,3 +22,7 @@ export const ARRANGEMENT_WORDS: Record<Arrangement, string> = messagesOf('arrang
 export const NEED_WORDS: Record<KitNeed, string> = messagesOf('need');
 
 export const REST_WORDS: Record<RestReason, string> = messagesOf('rest');
+
+/** The name of each place where a battery may sit, and how to look there. */
+export const LIKELY_PLACE_WORDS: Record<LikelyPlaceId, { readonly name: string; readonly steps: string }> =
+  messagesOf('likelyPlace');

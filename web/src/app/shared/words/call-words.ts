@@ -5,5 +5,8 @@ import { messagesOf } from './messages-of';
 /** Acts on a call. */
 export const CALL_CHANGE_WORDS: Record<CallChangeKind, string> = messagesOf('callChange');
 
+const T = messagesOf('callName');
+
 /** A call by its number; one that no server has numbered yet is the new one. */
-export const callWord = (number: number): string => (number === NOT_NUMBERED ? 'New call' : `Call ${number}`);
+export const callWord = (number: number): string =>
+  number === NOT_NUMBERED ? T.new : T.numbered({ number });

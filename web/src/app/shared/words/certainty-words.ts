@@ -1,5 +1,6 @@
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { inHundred } from './figures';
+import { messagesOf } from './messages-of';
 import { CERTAINTY_WORDS } from './verdict-words';
 
 /**
@@ -13,5 +14,5 @@ export const shareTold = ({ share, ground }: VerdictRecord): number | null =>
 export function sureWords(record: VerdictRecord): string {
   const share = shareTold(record);
   const certainty = CERTAINTY_WORDS[record.certainty];
-  return share === null ? certainty : `${certainty}, ${inHundred(share)}`;
+  return share === null ? certainty : messagesOf('sure').share({ certainty, share: inHundred(share) });
 }

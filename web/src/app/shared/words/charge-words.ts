@@ -3,25 +3,18 @@ import type { UnfitCharge } from '@voltrek/core/job';
 import { BAR_WORDS, hoursWords, UNFIT_CHARGER_WORDS } from './plan-words';
 import { messagesOf } from './messages-of';
 
+const UNFIT = messagesOf('unfitCharge');
+const STILL = messagesOf('stillToGo');
+
 /** Why a battery is not put on a charger where it is. */
 export function unfitChargeWords(unfit: UnfitCharge): string {
   switch (unfit.code) {
     case 'bar':
       return BAR_WORDS[unfit.bar];
     case 'charger':
-      return `not with this one: ${UNFIT_CHARGER_WORDS[unfit.why]}`;
-    case 'stopped':
-      return 'a stop is in force';
-    case 'runs':
-      return 'the engine runs: its own alternator charges it';
-    case 'unread':
-      return 'read its rest volts first';
-    case 'no-mains':
-      return 'no socket near, by Scene';
-    case 'take-out':
-      return 'take it out to charge';
-    case 'sense':
-      return 'too flat for a charger: lift it first';
+      return UNFIT.charger({ why: UNFIT_CHARGER_WORDS[unfit.why] });
+    default:
+      return UNFIT[unfit.code];
   }
 }
 
@@ -42,6 +35,4 @@ export const CHARGE_STATE_TONES: Readonly<Record<ChargeState, 'bad' | 'watch' | 
 
 /** How long it still takes at these amps. */
 export const stillToGo = (hoursLeft: number | null): string =>
-  hoursLeft === null
-    ? 'It does not get full at these amps.'
-    : `Still ${hoursWords(hoursLeft)} at these amps.`;
+  hoursLeft === null ? STILL.never : STILL.hours({ time: hoursWords(hoursLeft) });

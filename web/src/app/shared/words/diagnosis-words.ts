@@ -15,7 +15,7 @@ export const CAUSE_WORDS: Record<Cause, string> = messagesOf('cause');
 /** A check as it is asked of this machine: a motorcycle charges at more revs than a car. */
 export const askWords = (check: CheckId, { machineClass }: Pick<Machine, 'machineClass'>): string =>
   machineClass === 'motorcycle' && check === 'charging-loaded'
-    ? 'Revved to 3,000 rpm: read the charging volts'
+    ? messagesOf('checkOfMotorcycle')['charging-loaded']
     : CHECK_WORDS[check].ask;
 
 /** Each check as an order, with its outcomes where it is answered by a tap; a unit where it is answered by a figure. */
@@ -54,12 +54,14 @@ export function foundWords(check: CheckId, found: Found): string {
     const isDifference = check === 'crank' || check === 'load-test' || check === 'promise';
     return `${isDifference && found > 0 ? '+' : ''}${volts(found)}`;
   }
-  if (check === 'symptom') return SYMPTOM_WORDS[found as Symptom].toLowerCase();
+  if (check === 'symptom') return SYMPTOM_WORDS[found as Symptom];
   if (check === 'with-help') return TRY_WORDS[found] ?? found;
   return CHECK_WORDS[check].outcomes?.[found] ?? found;
 }
 
 export const GROUND_WORDS: Record<Ground, string> = messagesOf('ground');
+
+const PUSH = messagesOf('push');
 
 /** Doublings of the odds from which a finding is said to speak clearly, and strongly. */
 const CLEAR_BITS = 1;
@@ -68,8 +70,8 @@ const STRONG_BITS = 3;
 /** The way a finding speaks, and its strength: in words, so that it cannot be taken for a reading. */
 export function pushWords(bits: number): string {
   const size = Math.abs(bits);
-  const how = size >= STRONG_BITS ? 'strongly' : size >= CLEAR_BITS ? 'clearly' : 'a little';
-  return `speaks ${bits < 0 ? 'against it' : 'for it'}, ${how}`;
+  const how = PUSH[size >= STRONG_BITS ? 'strongly' : size >= CLEAR_BITS ? 'clearly' : 'a-little'];
+  return bits < 0 ? PUSH.against({ how }) : PUSH.for({ how });
 }
 
 export const DOUBT_WORDS: Record<Doubt, string> = messagesOf('doubt');

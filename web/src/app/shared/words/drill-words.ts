@@ -1,4 +1,4 @@
-import { hazardLine } from '@voltrek/contracts/words';
+import { hazardLine } from './hazard-words';
 import { isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import type { Drill, DrillKind, HarmlessSign, TraceStory } from '@voltrek/core/practice';
 import { CHECK_WORDS, FINDING_NAMES, foundWords } from './diagnosis-words';
@@ -6,7 +6,13 @@ import { reasonWords } from './earth-words';
 import { volts } from './figures';
 import { CHEMISTRY_WORDS } from './plan-words';
 import { CLASS_WORDS, POINT_KIND_WORDS, STOP_WORDS } from './words';
+import type { MachineClass } from '@voltrek/core/machine';
+import { CLAMP_CONTACT_WORDS } from './kit-words';
 import { messagesOf } from './messages-of';
+import { asBeginning, fixed } from './numbers';
+import { degrees, metres, section } from './units';
+
+const COLOURS = messagesOf('hands');
 
 export const DRILL_WORDS: Record<DrillKind, { readonly name: string; readonly asks: string }> =
   messagesOf('drill');
@@ -16,33 +22,36 @@ const STORY_WORDS: Record<TraceStory, { readonly name: string; readonly why: str
 const HARMLESS_WORDS: Record<HarmlessSign, string> = messagesOf('harmless');
 const isHarmless = (sign: string): sign is HarmlessSign => sign in HARMLESS_WORDS;
 
+const T = messagesOf('drillFacts');
+const classOf = (machineClass: MachineClass): string => asBeginning(CLASS_WORDS[machineClass]);
+
 /** The facts of the case, line by line. */
 export function drillLines(drill: Drill): string[] {
   switch (drill.kind) {
     case 'order':
-      return [`${capital(CLASS_WORDS[drill.machine.machineClass])}, a donor beside it, nothing else known.`];
+      return [T.order({ machine: classOf(drill.machine.machineClass) })];
     case 'reading':
       return [
-        `${capital(CLASS_WORDS[drill.machineClass])}, ${drill.tempC} °C`,
-        ...drill.evidence.map(({ check, found }) => `${FINDING_NAMES[check]}: ${foundWords(check, found)}`),
+        T.reading({ machine: classOf(drill.machineClass), temp: degrees(drill.tempC) }),
+        ...drill.evidence.map(({ check, found }) =>
+          T.finding({ check: FINDING_NAMES[check], found: foundWords(check, found) }),
+        ),
       ];
     case 'frozen':
       return [
-        `${capital(CHEMISTRY_WORDS[drill.chemistry])} battery, rests at ${volts(drill.restVolts)}.`,
-        `The coldest since it last ran: ${drill.coldestC} °C.`,
+        asBeginning(T.frozen({ chemistry: CHEMISTRY_WORDS[drill.chemistry], volts: volts(drill.restVolts) })),
+        T.coldest({ temp: degrees(drill.coldestC) }),
       ];
     case 'leads':
       return [
-        `${capital(CLASS_WORDS[drill.machineClass])}, ${drill.tempC} °C, a donor on it.`,
-        `It fires from ${Math.round(drill.neededRpm)} rpm.`,
+        T.leads({ machine: classOf(drill.machineClass), temp: degrees(drill.tempC) }),
+        T.fires({ rpm: fixed(drill.neededRpm) }),
       ];
     case 'trace':
-      return [
-        `${capital(CLASS_WORDS[drill.machineClass])}, ${drill.tempC} °C. Volts at the posts: rest, key on, start, and after.`,
-      ];
+      return [T.trace({ machine: classOf(drill.machineClass), temp: degrees(drill.tempC) })];
     case 'stop':
       return [
-        `${capital(CLASS_WORDS[drill.machineClass])}. What is seen:`,
+        T.stop({ machine: classOf(drill.machineClass) }),
         ...drill.signs.map((sign) => (isHarmless(sign) ? HARMLESS_WORDS[sign] : STOP_WORDS[sign].sign)),
       ];
   }
@@ -57,22 +66,29 @@ export function drillChoices(drill: Drill): string[] {
         const isSource = isSourceClamp(action.clamp);
         const machine = isSource ? drill.scene.donor : drill.machine;
         const point = machine?.points.find(({ id }) => id === action.pointId);
-        const place = point ? POINT_KIND_WORDS[point.kind] : '';
-        return `${isRedClamp(action.clamp) ? 'Red' : 'Black'} on ${isSource ? 'donor' : 'casualty'} ${place}`;
+        const values = {
+          colour: isRedClamp(action.clamp) ? COLOURS.red : COLOURS.black,
+          place: point ? POINT_KIND_WORDS[point.kind] : '',
+        };
+        return isSource ? T.onDonor(values) : T.onCasualty(values);
       });
     case 'reading':
       return drill.choices.map(({ check }) => CHECK_WORDS[check].ask);
     case 'frozen':
-      return ['Join it', 'Leave it'];
+      return [T.joinIt, T.leaveIt];
     case 'leads':
-      return drill.choices.map(
-        ({ leads: { sectionMm2, lengthM, conductor, contact } }) =>
-          `${sectionMm2} mm², ${lengthM} m, ${conductor === 'copper' ? 'copper' : 'copper-clad'}, clamps ${contact}`,
+      return drill.choices.map(({ leads: { sectionMm2, lengthM, conductor, contact } }) =>
+        T.leadSet({
+          section: section(sectionMm2),
+          length: metres(lengthM),
+          material: conductor === 'copper' ? T.copper : T.clad,
+          contact: CLAMP_CONTACT_WORDS[contact],
+        }),
       );
     case 'trace':
       return drill.choices.map((story) => STORY_WORDS[story].name);
     case 'stop':
-      return ['Go on', 'Stop'];
+      return [T.goOn, T.stopNow];
   }
 }
 
@@ -83,46 +99,42 @@ export function drillWhy(drill: Drill, given: number): string[] {
       const { step } = drill.choices[drill.right]!;
       const { worst } = drill.choices[given]!;
       return [
-        capital(reasonWords(step)),
-        ...(given !== drill.right && worst ? [`Yours: ${hazardLine(worst)}`] : []),
+        asBeginning(reasonWords(step)),
+        ...(given !== drill.right && worst ? [T.yours({ hazard: hazardLine(worst) })] : []),
       ];
     }
     case 'reading':
-      return drill.choices.map(
-        ({ check, gainBits, minutes }) =>
-          `${FINDING_NAMES[check]}: tells ${gainBits.toFixed(2)} of a yes or no, in ${minutes} min.`,
+      return drill.choices.map(({ check, gainBits, minutes }) =>
+        T.gain({ check: FINDING_NAMES[check], bits: fixed(gainBits, 2), minutes }),
       );
     case 'frozen':
-      if (drill.bar === 'reversed')
-        return ['Below zero it was driven backwards: never joined, never revived.'];
-      return drill.freezesAtC === null
-        ? ['Lithium has no acid to freeze. Its own guard decides in the cold.']
-        : [`At what it may hold its acid freezes at ${drill.freezesAtC.toFixed(0)} °C.`];
+      if (drill.bar === 'reversed') return [T.backwards];
+      return drill.freezesAtC === null ? [T.lithium] : [T.acid({ temp: degrees(drill.freezesAtC) })];
     case 'leads':
-      return drill.choices.map(
-        ({ leads, rpm, turns }) =>
-          `${leads.sectionMm2} mm²: ${Math.round(rpm)} rpm, ${outcome(turns, rpm, drill)}.`,
+      return drill.choices.map(({ leads, rpm, turns }) =>
+        T.leadsWhy({
+          section: section(leads.sectionMm2),
+          rpm: fixed(rpm),
+          outcome: outcome(turns, rpm, drill),
+        }),
       );
     case 'trace': {
       const turned =
-        drill.rpm > 0
-          ? `turns at ${Math.round(drill.rpm)} of ${Math.round(drill.neededRpm)} rpm`
-          : 'does not turn';
+        drill.rpm > 0 ? T.turns({ rpm: fixed(drill.rpm), neededRpm: fixed(drill.neededRpm) }) : T.turnsNot;
+      const { restVolts, leastVolts, lastVolts } = drill;
       return [
         STORY_WORDS[drill.choices[drill.right]!].why,
-        `Rest ${volts(drill.restVolts)}, lowest ${volts(drill.leastVolts)}, at last ${volts(drill.lastVolts)}: it ${turned}.`,
+        T.traceWhy({ rest: volts(restVolts), least: volts(leastVolts), last: volts(lastVolts), turned }),
       ];
     }
     case 'stop':
       return drill.stops.length === 0
-        ? ['Nothing of it stops you: mend, read, go on.']
+        ? [T.noStop]
         : drill.stops.map((stop) => `${STOP_WORDS[stop].wrong} ${STOP_WORDS[stop].instead}`);
   }
 }
 
 const outcome = (turns: boolean, rpm: number, { neededRpm }: { readonly neededRpm: number }): string => {
-  if (turns) return 'starts';
-  return rpm < neededRpm ? 'too slow' : 'fast enough, but its control units lose their volts';
+  if (turns) return T.starts;
+  return rpm < neededRpm ? T.tooSlow : T.lowVolts;
 };
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,4 +1,4 @@
-import { mirroredWords } from '@voltrek/contracts/words';
+import { mirroredWords } from './mirrored-words';
 import { OTHER_POST_REPAIR, type RepairStep } from '@voltrek/core/diagnosis';
 import { type Confirmation, type FittingStep, type HookupStep, OTHER_POST_STEP } from '@voltrek/core/hookup';
 import { isPositiveEarth, type Machine } from '@voltrek/core/machine';

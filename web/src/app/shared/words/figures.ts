@@ -1,11 +1,19 @@
-import { vehicleName } from '@voltrek/contracts/words';
 import type { BatteryRating } from '@voltrek/core/battery';
+import type { Vehicle } from '@voltrek/contracts';
+import { messagesOf } from './messages-of';
+import { fixed, withinSentence } from './numbers';
 import { CHEMISTRY_WORDS } from './plan-words';
 
+const T = messagesOf('figures');
+
 /** Figures as they are read: fixed places, unit after a space. */
-export const volts = (value: number, places = 2): string => `${value.toFixed(places)} V`;
-export const amps = (value: number): string => `${Math.round(value)} A`;
-export const percent = (fraction: number): string => `${Math.round(fraction * 100)} %`;
+export const volts = (value: number, places = 2): string => `${fixed(value, places)} V`;
+export const amps = (value: number): string => `${fixed(value)} A`;
+export const percent = (fraction: number): string => `${fixed(Math.round(fraction * 100))} %`;
+
+/** A speed of the engine. */
+export const rpmText = (rpm: number): string => T.rpm({ rpm: fixed(rpm) });
+export const rpmUnit = (): string => T.rpmUnit;
 
 /** A band of fractions: "3-9 %", or one figure when both ends round alike. */
 export function percentBand(low: number, high: number): string {
@@ -26,26 +34,33 @@ export function clock(seconds: number): string {
 
 /** Odds as they are said: "97 in 100"; never quite none and never quite sure. */
 export function inHundred(share: number): string {
-  if (share < 0.01) return 'under 1 in 100';
-  if (share > 0.99) return 'over 99 in 100';
-  return `${Math.round(share * 100)} in 100`;
+  if (share < 0.01) return T.underOne;
+  if (share > 0.99) return T.overNinetyNine;
+  return T.inHundred({ count: Math.round(share * 100) });
 }
 
-/** A line of its own at the end of a sentence: small first letter, and a stop unless it asks. */
+/** A line of its own at the end of a sentence: a small first letter where the language has it, and a stop unless it asks. */
 export function inSentence(line: string): string {
-  const small = line.charAt(0).toLowerCase() + line.slice(1);
+  const small = withinSentence(line);
   return /[.?!]$/.test(small) ? small : `${small}.`;
 }
 
 /** A battery's rating in one line. */
 export function ratingWords({ chemistry, capacityAh, ccaAmps, ccaStandard }: BatteryRating): string {
-  return `${CHEMISTRY_WORDS[chemistry]} ${capacityAh} Ah, ${ccaAmps} A ${ccaStandard}`;
+  return T.rating({ chemistry: CHEMISTRY_WORDS[chemistry], capacityAh, ccaAmps, standard: ccaStandard });
+}
+
+type Named = Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>;
+
+/** Returns the name of a vehicle among people: its plate, else its fleet or serial number; null where none is known. */
+export function vehicleName({ plate, fleetNumber, serialNumber }: Named): string | null {
+  if (plate) return plate;
+  if (fleetNumber) return T.fleet({ number: fleetNumber });
+  return serialNumber ? T.serial({ number: serialNumber }) : null;
 }
 
 /** Returns the name of a vehicle, or the words that nothing is known of it. */
-export function vehicleWord(vehicle: Parameters<typeof vehicleName>[0]): string {
-  return vehicleName(vehicle) ?? 'no plate known';
-}
+export const vehicleWord = (vehicle: Named): string => vehicleName(vehicle) ?? T.noPlate;
 
 /** The name of one of these people or vans; its id until they are here. */
 export function nameOf(all: readonly { readonly id: string; readonly name: string }[], id: string): string {

@@ -10,25 +10,28 @@ import {
 } from '@voltrek/core/leads';
 import { bankOf, type KitItem, type LeadSetKit, type TriedPack } from '@voltrek/core/sources';
 import { messagesOf } from './messages-of';
+import { anyOf, fixed } from './numbers';
 
 /** Temperature that lead figures on the kit list are stated at, degC. */
 const STATED_C = 20;
 /** Current that the loss is stated at, A: a middling crank. */
 const STATED_AMPS = 200;
 
+const T = messagesOf('kitLine');
+
 /** A set against a new one, as one moment or several have measured it. */
-export function factorWords({ factor, spread }: MeasuredFactor): string {
-  return `${factor.toFixed(2)} times the resistance of a new set, give or take ${Math.max(0.01, 2 * spread).toFixed(2)}`;
-}
+export const factorWords = ({ factor, spread }: MeasuredFactor): string =>
+  T.factor({ factor: fixed(factor, 2), spread: fixed(Math.max(0.01, 2 * spread), 2) });
 
 /** Returns the lesson of a set's uses: its loss beyond a new one, and to look at its clamps where that is sure. */
 function measuredWords({ leads, uses = [] }: LeadSetKit): string {
   const measured = factorOver(uses);
   if (!measured) return '';
   const more = (measured.factor - 1) * leadSetOhms(leads, STATED_C) * STATED_AMPS;
-  const told = `. Measured over ${uses.length} ${uses.length === 1 ? 'use' : 'uses'}: ${factorWords(measured)}`;
-  if (!hasLost(measured)) return told;
-  return `${told}; loses ${more.toFixed(1)} V more at ${STATED_AMPS} A: look at its clamps`;
+  const values = { uses: uses.length, factor: factorWords(measured) };
+  return hasLost(measured)
+    ? T.measuredLost({ ...values, more: fixed(more, 1), amps: STATED_AMPS })
+    : T.measured(values);
 }
 
 /** Returns the lesson of a pack's tries; empty where there was none. */
@@ -36,41 +39,66 @@ function triedWords({ uses = [] }: TriedPack): string {
   const tried = factorOver(uses);
   if (!tried) return '';
   const { factor, spread } = tried;
-  const told = `. By the tries of ${uses.length} ${uses.length === 1 ? 'job' : 'jobs'}: ${factor.toFixed(1)} times the resistance of its rating, give or take ${Math.max(0.1, 2 * spread).toFixed(1)}`;
-  return hasLost(tried) ? `${told}: weaker than rated, test it or replace it` : told;
+  const values = { jobs: uses.length, factor: fixed(factor, 1), spread: fixed(Math.max(0.1, 2 * spread), 1) };
+  return hasLost(tried) ? T.triedLost(values) : T.tried(values);
 }
 
 /** Returns a piece of kit and its strength, in one line. */
 export function kitLine(item: KitItem): string {
   switch (item.kind) {
-    case 'donor':
-      return `${item.systemVolts} V, battery ${item.battery.capacityAh} Ah ${item.battery.ccaAmps} A ${item.battery.ccaStandard}, lends ${item.alternatorSpareAmps} A at idle`;
+    case 'donor': {
+      const { capacityAh, ccaAmps, ccaStandard: standard } = item.battery;
+      const { systemVolts, alternatorSpareAmps: spareAmps } = item;
+      return T.donor({ systemVolts, capacityAh, ccaAmps, standard, spareAmps });
+    }
     case 'lead-set': {
       const { sectionMm2, lengthM, conductor, contact } = item.leads;
-      const lost = leadSetOhms(item.leads, STATED_C) * STATED_AMPS;
-      const material = conductor === 'copper' ? 'copper' : 'copper-clad aluminium';
-      return `${section(sectionMm2)}, ${metres(lengthM)}, ${material}, clamps ${contact} (${(CLAMP_OHMS[contact] * 1000).toFixed(1)} mohm each): loses ${lost.toFixed(2)} V at ${STATED_AMPS} A${measuredWords(item)}`;
+      return T.leadSet({
+        section: section(sectionMm2),
+        length: metres(lengthM),
+        material: conductor === 'copper' ? T.copper : T.clad,
+        contact: CLAMP_CONTACT_WORDS[contact],
+        milliohms: fixed(CLAMP_OHMS[contact] * 1000, 1),
+        lost: fixed(leadSetOhms(item.leads, STATED_C) * STATED_AMPS, 2),
+        amps: STATED_AMPS,
+        measured: measuredWords(item),
+      });
     }
     case 'lithium-pack':
-      return `${item.peakAmps} A peak for ${item.peakSeconds} s${triedWords(item)}`;
+      return T.lithiumPack({ peakAmps: item.peakAmps, seconds: item.peakSeconds, tried: triedWords(item) });
     case 'lead-pack': {
       const sae = convertCca(item.battery.ccaAmps, item.battery.ccaStandard, 'SAE');
-      return `${item.outputs.join(' or ')} V, ${item.battery.capacityAh} Ah, about ${Math.round(sae)} A SAE${triedWords(item)}`;
+      return T.leadPack({
+        outputs: anyOf(item.outputs.map(String)),
+        capacityAh: item.battery.capacityAh,
+        sae: Math.round(sae),
+        tried: triedWords(item),
+      });
     }
-    case 'capacitor-booster':
-      return `${item.cells} cells of ${item.cellFarads} F: bank ${bankOf(item).farads.toFixed(1)} F at ${item.volts.toFixed(1)} V${
-        item.converterAmps === null ? '' : `, fills itself from a weak battery at ${item.converterAmps} A`
-      }`;
-    case 'spare-batteries':
-      return `${item.count} of ${item.battery.capacityAh} Ah ${item.battery.ccaAmps} A ${item.battery.ccaStandard}: one across one battery, or two in series for 24 V`;
-    case 'mains-charger':
-      return item.startAmps === null
-        ? `${item.amps} A at ${item.volts} V: off and unplugged before the crank`
-        : `${item.amps} A at ${item.volts} V, ${item.startAmps} A at its engine-start setting`;
-    case 'hobby-lithium':
-      return `${item.capacityAh} Ah at ${item.cRate} times capacity: ${item.capacityAh * item.cRate} A, never past 12.6 V. By house rule only`;
+    case 'capacitor-booster': {
+      const { cells, cellFarads, converterAmps: amps } = item;
+      const values = {
+        cells,
+        cellFarads,
+        farads: fixed(bankOf(item).farads, 1),
+        volts: fixed(item.volts, 1),
+      };
+      return amps === null ? T.booster(values) : T.boosterFills({ ...values, amps });
+    }
+    case 'spare-batteries': {
+      const { capacityAh, ccaAmps, ccaStandard: standard } = item.battery;
+      return T.spares({ count: item.count, capacityAh, ccaAmps, standard });
+    }
+    case 'mains-charger': {
+      const { amps, volts, startAmps } = item;
+      return startAmps === null ? T.charger({ amps, volts }) : T.chargerStarts({ amps, volts, startAmps });
+    }
+    case 'hobby-lithium': {
+      const { capacityAh, cRate } = item;
+      return T.hobby({ capacityAh, cRate, amps: capacityAh * cRate });
+    }
     case 'latch-source':
-      return `${item.volts} V: releases a latch, nothing else`;
+      return T.latch({ volts: item.volts });
     case 'instrument':
       return TOOL_LINES[item.tool];
   }

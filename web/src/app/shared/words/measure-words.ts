@@ -8,7 +8,6 @@ import {
 } from '@voltrek/core/diagnosis';
 import { type Machine, numberOf } from '@voltrek/core/machine';
 import type { TraceNote } from '@voltrek/core/trace';
-import { tell } from './tell';
 import { ofBattery, READING_WORDS } from './words';
 import { messagesOf } from './messages-of';
 
@@ -18,14 +17,16 @@ export const GROUP_WORDS: Record<MeasureGroup, string> = messagesOf('group');
 export const FIGURE_WORDS: Partial<Record<CheckId, { readonly name: string; readonly how: string }>> =
   messagesOf('figure');
 
+const PROBING = messagesOf('probing');
+
 /** The places of the probes, by the numbers of the machine's points. */
 export function probingWords(machine: Pick<Machine, 'points'>, probing: Probing): string {
   const no = (id: string): number => numberOf(machine, id);
-  if (probing.kind === 'round-cable') return tell`Clamp round the cable at ${no(probing.at)}`;
+  if (probing.kind === 'round-cable') return PROBING.round({ at: no(probing.at) });
   const { red, black, onCable } = probing;
-  if (onCable === 'black') return tell`Red on ${no(red)}, black on its cable`;
-  if (onCable === 'red') return tell`Black on ${no(black)}, red on its cable`;
-  return tell`Red on ${no(red)}, black on ${no(black)}`;
+  if (onCable === 'black') return PROBING.blackOnCable({ red: no(red) });
+  if (onCable === 'red') return PROBING.redOnCable({ black: no(black) });
+  return PROBING.apart({ red: no(red), black: no(black) });
 }
 
 /** A measurement by its name; of a string also by the battery, where it is taken at one of them. */

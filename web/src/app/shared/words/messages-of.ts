@@ -1,6 +1,7 @@
 import { signal } from '@angular/core';
 import { translate } from '@jsverse/transloco';
 import type { Messages } from './message-types';
+import { plainNumber } from './numbers';
 
 /** A value of a message. A missing one leaves its place empty. */
 export type Value = string | number | null | undefined;
@@ -25,7 +26,8 @@ function nodeAt(path: readonly string[]): string | MessageTree | undefined {
 
 function textAt(path: readonly string[], values?: Readonly<Record<string, Value>>): string {
   const filled: Record<string, string | number> = {};
-  for (const [name, value] of Object.entries(values ?? {})) filled[name] = value ?? '';
+  for (const [name, value] of Object.entries(values ?? {}))
+    filled[name] = typeof value === 'number' && !Number.isInteger(value) ? plainNumber(value) : (value ?? '');
   return translate(path.join('.'), filled);
 }
 

@@ -1,10 +1,16 @@
+import type { MachineClass } from '@voltrek/core/machine';
 import type { Advice } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
+import { messagesOf } from './messages-of';
+import { anyOf, fixed } from './numbers';
 import { CHEMISTRY_WORDS, hoursWords } from './plan-words';
 import { repairedPart } from './repair-words';
 import { runDownWords } from './road-words';
 import { driveWords } from './words';
 import { SUSPECT_WORDS } from './verdict-words';
+
+const FINDING = messagesOf('ownerFinding');
+const ADVICE = messagesOf('advice');
 
 /** The grounds of the finding. */
 export interface FoundOn {
@@ -14,8 +20,8 @@ export interface FoundOn {
 }
 
 const flatWords = (isRead: boolean, isSure: boolean): string => {
-  if (isRead && isSure) return 'Your battery was flat.';
-  return isRead ? 'Your battery was low.' : 'Your battery was probably flat: it was not measured.';
+  if (isRead && isSure) return FINDING.flat;
+  return isRead ? FINDING.low : FINDING.probablyFlat;
 };
 
 /** The fault, as an owner is told it. */
@@ -28,71 +34,62 @@ export function ownerFinding(
   const isSure = certainty !== 'unsure';
   switch (verdict) {
     case 'keep':
-      return 'Your battery is sound. Keep it.';
-    case 'charge-first':
-      return `${flatWords(isRead, isSure)} Charge it to full, then have it judged: flat is not bad.${part ? ` ${isSure ? 'What made it flat must be mended as well' : 'What may have made it flat is looked at as well'}: ${part}.` : ''}`;
+      return FINDING.keep;
+    case 'charge-first': {
+      const charge = FINDING.chargeFirst({ flat: flatWords(isRead, isSure) });
+      if (!part) return charge;
+      return `${charge} ${isSure ? FINDING.mendCause({ part }) : FINDING.lookAtCause({ part })}`;
+    }
     case 'replace-soon':
-      return isSure
-        ? 'Your battery is near the end of its life. It will leave you standing again.'
-        : 'Your battery is probably near the end of its life. One more test would tell.';
+      return isSure ? FINDING.replaceSoon : FINDING.replaceSoonUnsure;
     case 'replace-now':
-      return isSure
-        ? 'Your battery is worn out. It cannot be trusted to the next start.'
-        : 'Your battery is probably worn out. Do not trust it to the next start.';
-    case 'not-the-battery':
-      return isSure
-        ? `Your battery is not to blame: ${part || 'the fault is elsewhere'}.`
-        : `Your battery is probably not to blame: most likely ${part || 'the fault is elsewhere'}.`;
+      return isSure ? FINDING.replaceNow : FINDING.replaceNowUnsure;
+    case 'not-the-battery': {
+      const blamed = { part: part || FINDING.elsewhere };
+      return isSure ? FINDING.notBattery(blamed) : FINDING.notBatteryUnsure(blamed);
+    }
     case 'repaired':
-      return `The fault was mended on the spot: ${repaired.length > 0 ? repaired.map(repairedPart).join(', ') : part}.`;
+      return FINDING.repaired({ part: repaired.length > 0 ? repaired.map(repairedPart).join(', ') : part });
     case 'not-known':
-      return 'It is not clear yet why it did not start. One more look will tell.';
+      return FINDING.notKnown;
     case 'unsafe':
-      return wasJoined
-        ? 'It was not safe to go on. Everything was taken off again.'
-        : 'It was not safe to start or charge it. Nothing was joined.';
+      return wasJoined ? FINDING.unsafeJoined : FINDING.unsafe;
   }
 }
 
-/** A piece of advice in plain words. */
-export function adviceWords(advice: Advice): string {
+/** A piece of advice in plain words, in those of its machine: a motorcycle has no heater. */
+export function adviceWords(advice: Advice, machineClass: MachineClass): string {
+  const isMotorcycle = machineClass === 'motorcycle';
   switch (advice.id) {
-    case 'leave-it':
-      return 'Leave it as it is: do not start it, charge it or join anything to it. Have it taken to a workshop.';
-    case 'drive-now':
-      return `Do not stop the engine for ${advice.drive.leastMinutes} min at least, with heater, lamps and seat warmers low. ${driveWords(advice.drive)}`;
-    case 'charging-unread':
-      return 'Whether it charges while it runs was not measured: have that done before you drive it.';
+    case 'drive-now': {
+      const values = { minutes: advice.drive.leastMinutes, drive: driveWords(advice.drive) };
+      return ADVICE[isMotorcycle ? 'drive-now-motorcycle' : 'drive-now'](values);
+    }
     case 'do-not-drive':
-      return `Do not drive it: it does not charge while it runs. Have it towed. On a charged battery it runs ${runDownWords(advice.charged)}, then it stops.`;
-    case 'keep-awake':
-      return 'Leave it awake, or plugged in, until its small battery is full: two hours or more.';
-    case 'charge-full':
-      return `Charge it to full with about ${advice.amps.toFixed(advice.amps < 10 ? 1 : 0)} A${advice.hours === null ? '' : `, ${hoursWords(advice.hours)}`}. A drive home does not fill it.`;
-    case 'bring-back':
-      return 'Once full, let it stand a day and have it tested: only then is it known whether it is worn.';
+      return ADVICE['do-not-drive']({ time: runDownWords(advice.charged, machineClass) });
+    case 'charge-full': {
+      const amps = fixed(advice.amps, advice.amps < 10 ? 1 : 0);
+      return advice.hours === null
+        ? ADVICE['charge-full']({ amps })
+        : ADVICE['charge-full-hours']({ amps, hours: hoursWords(advice.hours) });
+    }
     case 'replace': {
       const { chemistries, capacityAh, ccaAmps } = advice.need;
-      const kinds = chemistries.map((c) => CHEMISTRY_WORDS[c]).join(' or ');
-      return `Have the battery replaced${advice.days > 0 ? ` within ${advice.days} days` : ' before you rely on it'}: ${kinds}, at least ${capacityAh} Ah and ${ccaAmps.EN} A (EN).`;
+      const kinds = anyOf(chemistries.map((c) => CHEMISTRY_WORDS[c]));
+      const values = { kinds, capacityAh, ccaAmps: ccaAmps.EN };
+      return advice.days > 0
+        ? ADVICE['replace-within']({ ...values, days: advice.days })
+        : ADVICE.replace(values);
     }
     case 'workshop':
-      return `Have this seen to in a workshop: ${SUSPECT_WORDS[advice.suspect]}. Until then it may fail again.`;
-    case 'charge-monthly':
-      return 'Short trips never fill a battery: charge it once a month.';
+      return ADVICE.workshop({ part: SUSPECT_WORDS[advice.suspect] });
     case 'maintainer':
-      return `Parked for weeks, leave it on a maintainer of about ${advice.amps} A: a fused lead with a keyed plug stays on the battery, led where no door or fan cuts it.`;
-    case 'minus-off':
-      return 'Or take the negative clamp off while it is parked for weeks.';
-    case 'switch-off-first':
-      return 'Before the engine goes off: lamps, fan, heated screen and seats off. After it: look back for a lamp.';
-    case 'unplug-gadgets':
-      return 'Unplug cameras, trackers and chargers where it is parked: they drink day and night.';
-    case 'deep-hurts':
-      return 'It was drawn very deep. Each time costs a part of its life: do not let it stand flat.';
+      return ADVICE.maintainer({ amps: advice.amps });
     case 'flat-again':
-      return `Flat twice within ${advice.days} days: have the battery and what drains it tested, not jumped again.`;
-    case 'inspect':
-      return 'Every six months: clamps tight and clean, case dry, hold-down firm.';
+      return ADVICE['flat-again']({ days: advice.days });
+    case 'switch-off-first':
+      return ADVICE[isMotorcycle ? 'switch-off-first-motorcycle' : 'switch-off-first'];
+    default:
+      return ADVICE[advice.id];
   }
 }

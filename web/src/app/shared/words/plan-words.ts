@@ -3,6 +3,7 @@ import type { Revival } from '@voltrek/core/charging';
 import type { FittingStep } from '@voltrek/core/hookup';
 import type { ChargePlace, ChargerHours, Misfit, PlaceReason } from '@voltrek/core/verdict';
 import { messagesOf } from './messages-of';
+import { fixed } from './numbers';
 
 /** Acts after a verdict: charging, changing, telling a workshop. */
 
@@ -30,12 +31,12 @@ export const MISFIT_WORDS: Record<Misfit, string> = messagesOf('misfit');
 
 /** Minutes as they are said: under two in seconds, over two hours in hours. */
 export function shortMinutes(minutes: number): string {
-  if (minutes < 2) return `${Math.round(minutes * 60)} s`;
-  return minutes < 120 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(minutes < 600 ? 1 : 0)} h`;
+  if (minutes < 2) return `${fixed(minutes * 60)} s`;
+  return minutes < 120 ? `${fixed(minutes)} min` : `${fixed(minutes / 60, minutes < 600 ? 1 : 0)} h`;
 }
 
 /** Hours as they are said: under two in minutes. */
 export function hoursWords(hours: number | null): string {
-  if (hours === null) return 'not within five days';
-  return hours < 2 ? `${Math.max(1, Math.round(hours * 60))} min` : `${hours.toFixed(hours < 10 ? 1 : 0)} h`;
+  if (hours === null) return messagesOf('figures').notWithinFiveDays;
+  return hours < 2 ? `${Math.max(1, Math.round(hours * 60))} min` : `${fixed(hours, hours < 10 ? 1 : 0)} h`;
 }

@@ -21,6 +21,7 @@ import { VERDICT_WORDS } from './verdict-words';
 import { verdictTitle } from './verdict-title';
 import { CIRCUMSTANCE_WORDS } from './words';
 import { messagesOf } from './messages-of';
+import { fixed } from './numbers';
 
 /** The name of each rung, and its aim. */
 export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains: string }> =
@@ -39,21 +40,27 @@ export const AROUND_WORDS: Record<AmpsAround, string> = messagesOf('around');
 /** The part that a slip broke. */
 export const BROKE_WORDS: Record<Breakable, string> = messagesOf('broke');
 
+const HANDS = messagesOf('hands');
+const ACT = messagesOf('practiceAction');
+
 /** Returns the value of an instrument in hand; empty where none was. */
 export function readWords({ volts: shown, amps, gravity }: Happened): string {
   if (shown !== undefined) return volts(shown);
-  if (amps !== undefined) return `${amps.toFixed(2)} A`;
-  return gravity === undefined ? '' : gravity.toFixed(3);
+  if (amps !== undefined) return `${fixed(amps, 2)} A`;
+  return gravity === undefined ? '' : fixed(gravity, 3);
 }
 
 export const clampWords = (clamp: ClampId): string =>
-  `${isRedClamp(clamp) ? 'Red' : 'Black'}, ${isSourceClamp(clamp) ? 'source end' : 'casualty end'}`;
+  HANDS.clamp({
+    colour: isRedClamp(clamp) ? HANDS.red : HANDS.black,
+    end: isSourceClamp(clamp) ? HANDS.sourceEnd : HANDS.casualtyEnd,
+  });
 
 /** Returns the name of a point, on the machine or on the source. */
 export function placeName(machine: Machine | null, pointId: string): string {
-  if (pointId === SPARE_POSTS.plus) return 'spare battery +';
-  if (pointId === SPARE_POSTS.minus) return 'spare battery -';
-  return machine?.points.find(({ id }) => id === pointId)?.label ?? 'a place that is not known';
+  if (pointId === SPARE_POSTS.plus) return HANDS.sparePlus;
+  if (pointId === SPARE_POSTS.minus) return HANDS.spareMinus;
+  return machine?.points.find(({ id }) => id === pointId)?.label ?? HANDS.unknownPlace;
 }
 
 function handsWords(
@@ -61,56 +68,67 @@ function handsWords(
   { machine, donor }: PracticeCase,
 ): string {
   switch (action.kind) {
-    case 'attach':
-      return `${clampWords(action.clamp)}: on ${placeName(isSourceClamp(action.clamp) ? donor : machine, action.pointId)}`;
+    case 'attach': {
+      const place = placeName(isSourceClamp(action.clamp) ? donor : machine, action.pointId);
+      return HANDS.attach({ clamp: clampWords(action.clamp), place });
+    }
     case 'detach':
-      return `${clampWords(action.clamp)}: off`;
+      return HANDS.detach({ clamp: clampWords(action.clamp) });
     case 'donor-engine':
-      return action.running ? 'Donor started' : 'Donor stopped';
+      return action.running ? HANDS.donorStarted : HANDS.donorStopped;
     case 'pack':
-      return action.on ? 'Source switched on' : 'Source switched off';
+      return action.on ? HANDS.sourceOn : HANDS.sourceOff;
     case 'plug':
-      return action.in ? 'Plugged in' : 'Unplugged';
+      return action.in ? HANDS.pluggedIn : HANDS.unplugged;
     case 'confirm':
       return confirmWords(action.what, machine).title;
-    case 'circumstance':
-      return `${CIRCUMSTANCE_WORDS[action.what]}${action.on ? '' : ', no longer'}`;
+    case 'circumstance': {
+      const what = CIRCUMSTANCE_WORDS[action.what];
+      return action.on ? what : HANDS.noLonger({ what });
+    }
     case 'touch':
-      return 'Two clamps touched';
+      return HANDS.touch;
     case 'lay':
-      return `${clampWords(action.clamp)}: laid on bare metal`;
+      return HANDS.lay({ clamp: clampWords(action.clamp) });
     case 'bridge':
-      return `Spanner from ${placeName(machine, action.pointId)} to the body`;
+      return HANDS.bridge({ place: placeName(machine, action.pointId) });
     case 'loosen':
-      return `Its own clamp off ${placeName(machine, action.pointId)}`;
+      return HANDS.loosen({ place: placeName(machine, action.pointId) });
   }
 }
 
-/** An action of a case, as it is told in the list of what was done. */
+/** An action of a case, as the list of what was done shows it. */
 export function practiceActionWords(action: PracticeAction, practice: PracticeCase): string {
+  const { machine } = practice;
   switch (action.kind) {
-    case 'check':
-      return `${FINDING_NAMES[action.check]}${action.battery === undefined ? '' : `, battery ${action.battery + 1}`}`;
+    case 'check': {
+      const check = FINDING_NAMES[action.check];
+      return action.battery === undefined ? check : ACT.checkOf({ check, number: action.battery + 1 });
+    }
     case 'probe':
-      return `Meter: red on ${placeName(practice.machine, action.red)}, black on ${placeName(practice.machine, action.black)}`;
+      return ACT.probe({ red: placeName(machine, action.red), black: placeName(machine, action.black) });
     case 'amps':
-      return `Clamp meter: around ${AROUND_WORDS[action.around]}`;
-    case 'gravity':
-      return `Hydrometer: ${practice.machine.batteries.length > 1 ? `battery ${action.battery + 1}, ` : ''}cell ${action.cell + 1}`;
+      return ACT.amps({ around: AROUND_WORDS[action.around] });
+    case 'gravity': {
+      const cell = action.cell + 1;
+      return machine.batteries.length > 1
+        ? ACT.gravityOf({ number: action.battery + 1, cell })
+        : ACT.gravity({ cell });
+    }
     case 'fetch':
-      return `Fetched: ${optionWords(action.optionId, practice)}`;
+      return ACT.fetch({ name: optionWords(action.optionId, practice) });
     case 'hands':
       return handsWords(action.action, practice);
     case 'wait':
-      return `Waited ${action.minutes} min`;
+      return ACT.wait({ minutes: action.minutes });
     case 'key':
-      return startsByWaking(practice.machine) ? 'Asked to wake' : 'Key turned';
+      return startsByWaking(machine) ? ACT.wake : ACT.key;
     case 'back':
-      return 'Taken back';
+      return ACT.back;
     case 'hint':
-      return 'Hint';
+      return ACT.hint;
     case 'verdict':
-      return `Verdict: ${verdictTitle(action.verdict, action.suspect)}`;
+      return ACT.verdict({ verdict: verdictTitle(action.verdict, action.suspect) });
   }
 }
 
@@ -120,9 +138,9 @@ export function optionWords(optionId: string, { kit }: PracticeCase): string {
   const [source = '', leads] = whole.split('+');
   const [sourceId = '', output] = source.split('@');
   const name = (id: string): string => kit.find((item) => item.id === id)?.name ?? id;
-  const parts = [name(sourceId), ...(output === '24' ? ['at 24 V'] : []), ...(leads ? [name(leads)] : [])];
+  const parts = [name(sourceId), ...(output === '24' ? [ACT.at24] : []), ...(leads ? [name(leads)] : [])];
   const one = across?.startsWith('battery')
-    ? [`across battery ${Number(across.slice('battery'.length)) + 1} only`]
+    ? [ACT.acrossOnly({ number: Number(across.slice('battery'.length)) + 1 })]
     : [];
   return [...parts, ...one].join(', ');
 }
@@ -136,13 +154,17 @@ export function cameWords(happened: Happened): string {
     .join(' ');
 
   function whatCame(): string {
-    if (key)
-      return `${KEY_WORDS[key.outcome]}${key.point ? `, ${volts(key.point.postVolts)} at the posts, ${key.point.starterAmps.toFixed(0)} A` : ''}`;
+    if (key) {
+      const what = KEY_WORDS[key.outcome];
+      if (!key.point) return what;
+      const { postVolts, starterAmps } = key.point;
+      return ACT.atPosts({ what, volts: volts(postVolts), amps: fixed(starterAmps) });
+    }
     if (action.kind === 'check' && found !== undefined) return foundWords(action.check, found);
     return readWords(happened);
   }
 }
 
-/** Verdicts that are right here, told as one. */
+/** Verdicts that are right here, as alternatives. */
 export const rightWords = (right: readonly VerdictKind[]): string =>
-  right.map((kind) => VERDICT_WORDS[kind].name).join(', or ');
+  right.map((kind) => VERDICT_WORDS[kind].name).reduce((first, second) => ACT.or({ first, second }));

@@ -2,31 +2,37 @@ import type { CheckId, Repair, RepairStep } from '@voltrek/core/diagnosis';
 import type { Finding, Mended } from '@voltrek/core/job';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
 import { messagesOf } from './messages-of';
+import { withinSentence } from './numbers';
 
 const SIDE_WORDS = messagesOf('side');
+const PART = messagesOf('repairedPart');
+const REPAIR = messagesOf('repair');
+const MENDED = messagesOf('mended');
+
 const sideWord = ({ side }: Repair): string => (side ? SIDE_WORDS[side] : '');
-const thing = (check: CheckId | undefined): string => (check ? FINDING_NAMES[check].toLowerCase() : 'switch');
+const thing = (check: CheckId | undefined): string =>
+  check ? withinSentence(FINDING_NAMES[check]) : PART.switch;
 
 /** The part that was mended. */
 export function repairedPart(repair: Repair): string {
   switch (repair.kind) {
     case 'joint-cleaned':
     case 'clamp-resized':
-      return `${sideWord(repair)} clamp`;
+      return PART.clamp({ side: sideWord(repair) });
     case 'post-sleeved':
-      return `${sideWord(repair)} post`;
+      return PART.post({ side: sideWord(repair) });
     case 'strap-cleaned':
-      return 'body strap';
+      return PART.strap;
     case 'fuse-renewed':
-      return 'main fuse';
+      return PART.fuse;
     case 'isolator-on':
-      return 'isolator';
+      return PART.isolator;
     case 'stop-released':
-      return 'emergency stop';
+      return PART.stop;
     case 'switch-set':
       return thing(repair.check);
     case 'belt-tightened':
-      return 'drive belt';
+      return PART.belt;
   }
 }
 
@@ -34,23 +40,12 @@ export function repairedPart(repair: Repair): string {
 export function repairName(repair: Repair): string {
   switch (repair.kind) {
     case 'joint-cleaned':
-      return `Clean and tighten the ${repairedPart(repair)}`;
     case 'clamp-resized':
-      return `Make the ${repairedPart(repair)} grip again`;
     case 'post-sleeved':
-      return `Sleeve the ${repairedPart(repair)}`;
-    case 'strap-cleaned':
-      return 'Clean the body strap';
-    case 'fuse-renewed':
-      return 'Put in a new main fuse';
-    case 'isolator-on':
-      return 'Turn the isolator on';
-    case 'stop-released':
-      return 'Pull the emergency stop out';
     case 'switch-set':
-      return `Put right: ${repairedPart(repair)}`;
-    case 'belt-tightened':
-      return 'Tighten the drive belt';
+      return REPAIR[repair.kind]({ part: repairedPart(repair) });
+    default:
+      return REPAIR[repair.kind];
   }
 }
 
@@ -58,18 +53,18 @@ export function repairName(repair: Repair): string {
 export const REPAIR_STEP_WORDS: Record<RepairStep, { readonly act: string; readonly why: string }> =
   messagesOf('repairStep');
 
-const told = ({ check, found }: Finding): string => {
+const foundAt = ({ check, found }: Finding): string => {
   const words = foundWords(check, found);
-  return typeof found === 'number' ? `${words} lost` : words;
+  return typeof found === 'number' ? MENDED.lost({ found: words }) : words;
 };
 
 /** The findings before and after a repair. */
 export function mendedProof({ before, after }: Mended): string {
-  const was = before ? `before: ${told(before)}` : 'nothing recorded before';
-  return after ? `${was}; after: ${told(after)}` : `${was}; not found again yet`;
+  const was = before ? MENDED.before({ found: foundAt(before) }) : MENDED.nothingBefore;
+  return after ? MENDED.after({ before: was, found: foundAt(after) }) : MENDED.notAgain({ before: was });
 }
 
 /** A repair with its proof as one line. */
 export function mendedLine(mended: Mended): string {
-  return `${repairName(mended)}; ${mendedProof(mended)}`;
+  return MENDED.line({ repair: repairName(mended), proof: mendedProof(mended) });
 }

@@ -1,13 +1,13 @@
 import { type HouseRuleKey, type RuleKey, RULES, type School } from '@voltrek/core/rules';
-import { tell } from './tell';
 import { messagesOf } from './messages-of';
+import { plainNumber } from './numbers';
 
-/** Why a threshold stands where it does: in this language as the core keeps it beside the figure. */
-export const ruleReason = (key: RuleKey): string => tell`${RULES[key].reason}`;
+/** Why a threshold stands where it does. */
+export const RULE_REASONS: Readonly<Record<RuleKey, string>> = messagesOf('ruleReason');
 
 /** Names a house rule. */
 export const ruleName = (key: RuleKey): string =>
-  (RULE_QUESTIONS as Partial<Record<RuleKey, string>>)[key] ?? ruleReason(key);
+  (RULE_QUESTIONS as Partial<Record<RuleKey, string>>)[key] ?? RULE_REASONS[key];
 
 /** The question of each house rule. */
 export const RULE_QUESTIONS: Readonly<Record<HouseRuleKey, string>> = messagesOf('ruleQuestions');
@@ -17,4 +17,5 @@ export const SCHOOL_WORDS: Readonly<Record<School, string>> = messagesOf('school
 
 /** Names a value of a rule: a school, or its figure with the unit. */
 export const ruleValue = (key: RuleKey, value: string | number): string =>
-  (SCHOOL_WORDS as Readonly<Record<string, string>>)[value] ?? `${value} ${RULES[key].unit}`;
+  (SCHOOL_WORDS as Readonly<Record<string, string>>)[value] ??
+  `${typeof value === 'number' ? plainNumber(value) : value} ${RULES[key].unit}`;

@@ -1,5 +1,6 @@
 import type { Errand } from '../model/errand';
 import { timeOfDay } from '../model/dates';
+import { messagesOf } from './messages-of';
 
 /** The words on the taps of this device. */
 export interface SavedState {
@@ -15,34 +16,38 @@ export interface SavedState {
   readonly isShut: boolean;
 }
 
-const LOOKING = 'looking what waits';
+const T = messagesOf('saved');
+const ERRAND = messagesOf('errand');
 
 /** The state of the taps of this device, short enough for the bar on top. */
 export function savedText(state: SavedState): string {
   const { connected, savedAt, parked, backlog, canKeep, isLookedFor, isShut } = state;
-  const none = isLookedFor ? '0 kept here' : LOOKING;
-  const kept =
-    backlog &&
-    `${backlog.taps}${backlog.jobs > 1 ? ` of ${backlog.jobs} jobs` : ''} kept here since ${timeOfDay(backlog.since)}`;
-  if (!canKeep) return backlog ? `${backlog.taps} not saved, no place to keep` : 'no place to keep taps';
-  if (parked > 0) return `not taken, ${kept ?? 'look'}`;
-  if (isShut) return `not signed in, ${kept ?? none}`;
-  if (!connected) return `no server, ${kept ?? none}`;
-  if (backlog) return `saving ${backlog.taps}`;
-  if (!isLookedFor) return LOOKING;
-  return savedAt ? `all saved ${timeOfDay(savedAt)}` : 'all saved';
+  const none = isLookedFor ? T.none : T.looking;
+  const kept = backlog && keptText(backlog);
+  if (!canKeep) return backlog ? T.notSaved({ taps: backlog.taps }) : T.noPlace;
+  if (parked > 0) return T.notTaken({ kept: kept ?? T.look });
+  if (isShut) return T.notSignedIn({ kept: kept ?? none });
+  if (!connected) return T.noServer({ kept: kept ?? none });
+  if (backlog) return T.saving({ taps: backlog.taps });
+  if (!isLookedFor) return T.looking;
+  return savedAt ? T.allSavedAt({ time: timeOfDay(savedAt) }) : T.allSaved;
+}
+
+function keptText({ taps, jobs, since }: NonNullable<SavedState['backlog']>): string {
+  const values = { taps, since: timeOfDay(since) };
+  return jobs > 1 ? T.keptOfJobs({ ...values, jobs }) : T.kept(values);
 }
 
 /** The data that waits beside the taps, in a few words. */
 export function errandWords(errand: Errand): string {
   switch (errand.kind) {
     case 'call':
-      return `New call: ${errand.call.title}, ${errand.call.placeName}`;
+      return ERRAND.call({ title: errand.call.title, place: errand.call.placeName });
     case 'entry':
-      return `Atlas entry: ${errand.machine.maker} ${errand.machine.model}`;
+      return ERRAND.entry({ maker: errand.machine.maker, model: errand.machine.model });
     case 'exam':
-      return `Exam ${errand.exam.number}`;
+      return ERRAND.exam({ number: errand.exam.number });
     case 'photo':
-      return 'Photo of a machine';
+      return ERRAND.photo;
   }
 }

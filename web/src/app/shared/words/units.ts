@@ -1,4 +1,5 @@
 import { signal } from '@angular/core';
+import { fixed, plainNumber } from './numbers';
 
 /** Units that a device shows in place of °C, mm² and m. What is kept and computed stays SI. */
 export interface ShownUnits {
@@ -49,7 +50,7 @@ export function shownUnit(unit: string): ShownUnit {
 
 export const degrees = (celsius: number): string => {
   const { unit, show } = shownUnit('°C');
-  return `${Math.round(show(celsius))} ${unit}`;
+  return `${fixed(Math.round(show(celsius)))} ${unit}`;
 };
 
 /** A difference of temperature. */
@@ -62,13 +63,13 @@ export const degreesMore = (kelvin: number): string => {
 export const metres = (value: number, places?: number): string => {
   const { unit, show } = shownUnit('m');
   const shown = show(value);
-  if (unit === 'm') return `${places === undefined ? value : value.toFixed(places)} m`;
-  return `${shown.toFixed(Math.min(1, places ?? 1)).replace(/\.0$/, '')} ${unit}`;
+  if (unit === 'm') return `${places === undefined ? plainNumber(value) : fixed(value, places)} m`;
+  return `${plainNumber(Number(shown.toFixed(Math.min(1, places ?? 1))))} ${unit}`;
 };
 
 /** The section of a lead. Gauges have names, not figures: the nearest is told. */
 export function section(mm2: number): string {
-  if (shownUnit('mm²').unit === 'mm²') return `${mm2} mm²`;
+  if (shownUnit('mm²').unit === 'mm²') return `${plainNumber(mm2)} mm²`;
   const gauge = Math.round(gaugeOf(mm2));
   return `${gauge > 0 ? gauge : '0'.repeat(1 - gauge)} AWG`;
 }

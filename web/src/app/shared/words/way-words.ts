@@ -1,5 +1,6 @@
 import type { Way, WayStep } from '@voltrek/core/plan';
 import { messagesOf } from './messages-of';
+import { fixed, withinSentence } from './numbers';
 
 /** The shares that one may want to be sure of, as per cents. */
 export const SURENESS = ['50', '60', '70', '80', '90', '95', '99'] as const;
@@ -8,16 +9,19 @@ export type Sureness = (typeof SURENESS)[number];
 /** Each of them as it is said. */
 export const SURENESS_WORDS: Record<Sureness, string> = messagesOf('sureness');
 
+const WAY = messagesOf('way');
+const STEP = messagesOf('wayStep');
+
 /** Minutes as they are said: under two hours in minutes. */
 export function minutesWords(minutes: number): string {
-  return minutes < 120 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(1)} h`;
+  return minutes < 120 ? `${fixed(minutes)} min` : `${fixed(minutes / 60, 1)} h`;
 }
 
 /** Returns the name of a way. @param nameOf the name of an option, or of a piece of kit */
 export function wayName(way: Way, nameOf: (id: string) => string): string {
   const bare = bareName(way, nameOf);
-  const name = way.vanId === undefined ? bare : `${bare}, from ${nameOf(way.vanId)}`;
-  return way.mends ? `Mend the joint, then ${small(name)}` : name;
+  const name = way.vanId === undefined ? bare : WAY.fromVan({ way: bare, van: nameOf(way.vanId) });
+  return way.mends ? WAY.mend({ way: withinSentence(name) }) : name;
 }
 
 function bareName({ kind, optionId, thenOptionId, id }: Way, nameOf: (id: string) => string): string {
@@ -25,46 +29,36 @@ function bareName({ kind, optionId, thenOptionId, id }: Way, nameOf: (id: string
     case 'join':
       return nameOf(optionId!);
     case 'charge-then-join':
-      return `${nameOf(optionId!)} charges, then ${small(nameOf(thenOptionId!))}`;
+      return WAY.chargeThenJoin({
+        first: nameOf(optionId!),
+        second: withinSentence(nameOf(thenOptionId!)),
+      });
     case 'reclamp':
-      return 'Set the clamps again, then crank';
+      return WAY.reclamp;
     case 'own':
-      return 'Nothing joined: crank it as it is';
+      return WAY.own;
     case 'swap':
-      return `Fit a spare: ${small(nameOf(id.slice('swap:'.length)))}`;
+      return WAY.swap({ spare: withinSentence(nameOf(id.slice('swap:'.length))) });
     case 'roll':
-      return 'Rolling start';
+      return WAY.roll;
   }
 }
-
-const small = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
 
 /** A step of a way in a few words; what is joined is named only where more than one thing is. */
 export function wayStepWords(step: WayStep, way: Way, nameOf: (id: string) => string): string {
   switch (step.kind) {
     case 'rest':
-      return `starter rests ${minutesWords(step.minutes)}`;
-    case 'fetch':
-      return step.minutes > 0
-        ? `${nameOf(step.vanId)} comes, ${minutesWords(step.minutes)}`
-        : `${nameOf(step.vanId)} is there by then`;
-    case 'reclamp':
-      return 'clamps off and on again';
-    case 'mend':
-      return 'mend the joint';
+      return STEP.rest({ time: minutesWords(step.minutes) });
+    case 'fetch': {
+      const van = nameOf(step.vanId);
+      return step.minutes > 0 ? STEP.fetch({ van, time: minutesWords(step.minutes) }) : STEP.fetched({ van });
+    }
     case 'join':
-      return way.thenOptionId ? `clamp on ${small(nameOf(step.optionId))}` : 'clamp on';
+      return way.thenOptionId ? STEP.joinNamed({ source: withinSentence(nameOf(step.optionId)) }) : STEP.join;
     case 'charge':
-      return `it charges ${minutesWords(step.minutes)}`;
     case 'fill':
-      return `it fills from the weak battery ${minutesWords(step.minutes)}`;
-    case 'part':
-      return 'all off';
-    case 'swap':
-      return 'change the battery';
-    case 'roll':
-      return 'roll it, second gear';
-    case 'crank':
-      return 'crank';
+      return STEP[step.kind]({ time: minutesWords(step.minutes) });
+    default:
+      return STEP[step.kind];
   }
 }

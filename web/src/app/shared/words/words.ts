@@ -20,6 +20,7 @@ import type {
 } from '@voltrek/core/plan';
 import type { LatchPoint } from '@voltrek/core/sources';
 import { messagesOf } from './messages-of';
+import { fixed } from './numbers';
 
 export const PLACE_WORDS: Record<PlaceKind, string> = messagesOf('place');
 
@@ -50,8 +51,10 @@ export const POLARITY_WORDS: Record<PolaritySign, string> = messagesOf('polarity
 export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonly how: string }> =
   messagesOf('reading');
 
+const FIGURES = messagesOf('figures');
+
 /** The battery of a string, counted from the chassis side. */
-export const batteryWord = (battery: number): string => `battery ${battery + 1}`;
+export const batteryWord = (battery: number): string => FIGURES.battery({ number: battery + 1 });
 
 /** A reading by its name; of a string also by the battery that it was taken of, where it was one. */
 export function readingName(kind: ReadingKind, battery: number, batteries: number): string {
@@ -61,41 +64,41 @@ export function readingName(kind: ReadingKind, battery: number, batteries: numbe
 
 /** Returns the name of a reading, with the battery of a string that it was read at. */
 export function ofBattery(name: string, battery: number | null | undefined): string {
-  return battery == null ? name : `${name}, ${batteryWord(battery)}`;
+  return battery == null ? name : FIGURES.ofBattery({ name, battery: batteryWord(battery) });
 }
 
 export const OUTLOOK_WORDS: Record<Outlook | 'stop-ahead', string> = messagesOf('outlook');
 
 export const LIMIT_WORDS: Record<LimitedBy, string> = messagesOf('limit');
 
+const UNFIT = messagesOf('unfit');
+
 export function unfitWords(unfit: Unfit): string {
   switch (unfit.code) {
     case 'voltage':
-      return `gives ${unfit.outputVolts} V, this is ${unfit.systemVolts} V`;
+      return UNFIT.voltage({ output: unfit.outputVolts, system: unfit.systemVolts });
     case 'battery-bar':
-      return unfit.bar === 'frozen'
-        ? 'battery frozen: warm it through before anything is joined'
-        : 'battery reversed: nothing is joined to it';
+      return UNFIT[unfit.bar];
     case 'sense':
-      return `refuses a battery under ${unfit.senseVolts} V, this reads ${unfit.restVolts.toFixed(2)}`;
+      return UNFIT.sense({ sense: unfit.senseVolts, rest: fixed(unfit.restVolts, 2) });
     case 'unsteady':
-      return 'cannot hold a steady 12 V for a wake-up';
+      return UNFIT.unsteady;
     case 'lithium-battery':
-      return 'lithium battery without jump points: not from outside';
+      return UNFIT.lithiumBattery;
     case 'other-battery-weak':
-      return 'helps only when the other battery is sound';
+      return UNFIT.otherBatteryWeak;
     case 'batteries-unread':
-      return 'measure both batteries first';
+      return UNFIT.batteriesUnread;
     case 'bodies-apart':
-      return 'its body is on minus, this one on plus: never joined';
+      return UNFIT.bodiesApart;
     case 'no-mains':
-      return 'no socket within reach';
+      return UNFIT.noMains;
     case 'house-rule':
-      return 'house rule: not offered';
+      return UNFIT.houseRule;
     case 'leads-short':
-      return `${metres(unfit.lengthM, 1)} of lead, ${metres(unfit.neededM, 1)} needed as parked`;
+      return UNFIT.leadsShort({ length: metres(unfit.lengthM, 1), needed: metres(unfit.neededM, 1) });
     case 'over-current':
-      return `would have to give ${unfit.amps.toFixed(0)} A, stands ${unfit.maxAmps.toFixed(0)}`;
+      return UNFIT.overCurrent({ amps: fixed(unfit.amps), max: fixed(unfit.maxAmps) });
   }
 }
 
@@ -135,6 +138,9 @@ export const CAUTION_WORDS = messagesOf('caution');
 /** The name of each figure that a plan counts with. */
 export const INPUT_WORDS: Record<PlanInputKey, string> = messagesOf('input');
 
+/** Why each has the value that it has. */
+export const INPUT_REASONS: Record<PlanInputKey, string> = messagesOf('inputReason');
+
 /** How each figure of a plan is shown: its unit, its scale over the kept value, its places. */
 export const INPUT_FORMATS: Record<
   PlanInputKey,
@@ -159,22 +165,20 @@ export const ORIGIN_WORDS: Record<Origin, string> = messagesOf('origin');
 
 /** Changes that hands can make, as an order. */
 export const helpWords = (help: Help): string =>
-  help === 'warm-battery' ? `a battery and engine ${degreesMore(10)} warmer` : HELP_WORDS[help];
+  help === 'warm-battery' ? messagesOf('helpWarm').battery({ degrees: degreesMore(10) }) : HELP_WORDS[help];
 
 const HELP_WORDS: Record<Exclude<Help, 'warm-battery'>, string> = messagesOf('help');
 
+const WAIT = messagesOf('waitCurve');
+
 export function waitWords({ shape, kneeMinutes, start }: WaitCurve): string {
   switch (shape) {
-    case 'no-supply':
-      return 'This source lends no charge: waiting buys nothing.';
-    case 'at-once':
-      return 'Crank at once. Waiting buys little.';
     case 'knee':
-      return `${kneeMinutes} ${kneeMinutes === 1 ? 'minute is' : 'minutes are'} enough, more buys little.`;
+      return WAIT.knee({ minutes: kneeMinutes });
     case 'still-rising':
-      return `Still climbing at ${start.length - 1} minutes. Wait as long as you can.`;
-    case 'no-use':
-      return 'Waiting does not save this one. Change the leads or the source.';
+      return WAIT['still-rising']({ minutes: start.length - 1 });
+    default:
+      return WAIT[shape];
   }
 }
 
@@ -189,15 +193,15 @@ export const LATCH_FAULT_WORDS: Record<NonNullable<LatchPoint['fault']>, string>
 
 export const GAS_WORDS: Record<ReturnType<typeof gasAt>, string> = messagesOf('gas');
 
+const DRIVE = messagesOf('drive');
+
 /** The gain of a drive for the battery, which is seldom enough. */
 export function driveWords(drive: DriveAdvice | null): string {
   if (!drive) return '';
   const { targetMinutes, needsCharger } = drive;
-  if (targetMinutes === 0) return 'The battery is well charged: that puts back what the start took.';
-  if (targetMinutes === null) return 'No drive brings it to three quarters: put it on a charger.';
+  if (targetMinutes === 0) return DRIVE.charged;
+  if (targetMinutes === null) return DRIVE.never;
   const hours = targetMinutes / 60;
-  const time = hours < 1.5 ? `${Math.ceil(targetMinutes)} min` : `${hours.toFixed(1)} h`;
-  return needsCharger
-    ? `Three quarters charge would take ${time} of driving: put it on a charger.`
-    : `Three quarters charge takes ${time} of driving.`;
+  const time = hours < 1.5 ? `${Math.ceil(targetMinutes)} min` : `${fixed(hours, 1)} h`;
+  return needsCharger ? DRIVE.charger({ time }) : DRIVE.drive({ time });
 }

@@ -20,7 +20,7 @@ import { Errands } from '../../../shared/sync/errands';
 import { SendPhoto } from '../../../shared/sync/send-photo';
 import { sessionFeature } from '../../../shared/data/session';
 import { typedFigure } from '../../../shared/ui/typed-figure';
-import { CLUE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
+import { LIKELY_PLACE_WORDS, CLUE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { CLASS_WORDS } from '@words/words';
@@ -110,10 +110,10 @@ const SUGGESTIONS = 5;
                 [attr.aria-pressed]="r.place.id === placeId()"
                 (click)="placeId.set(r.place.id)"
               >
-                <strong>{{ r.place.place }}</strong>
+                <strong>{{ placeWords[r.place.id].name }}</strong>
                 <span class="bar" aria-hidden="true"><span [style.width.%]="r.share * 100"></span></span>
                 <span class="share">{{ percent(r.share) }}</span>
-                <span class="dim">{{ r.place.steps.join(' ') }}</span>
+                <span class="dim">{{ placeWords[r.place.id].steps }}</span>
               </button>
             </li>
           }
@@ -347,6 +347,7 @@ export class Identify {
   private readonly knownClass = computed(() => this.work().machine.machineClass);
   protected readonly machineClass = linkedSignal<MachineClass>(() => this.knownClass());
   protected readonly typical = computed(() => typicalOf(this.machineClass()));
+  protected readonly placeWords = LIKELY_PLACE_WORDS;
   protected readonly clues = computed(() => cluesFor(this.machineClass()));
   /** Another class is looked at afresh. */
   protected readonly seen = linkedSignal<MachineClass, readonly Clue[]>({

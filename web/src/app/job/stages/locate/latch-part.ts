@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { LATCH_PULL_SECONDS, type LatchPlace, latchSteps, nothingOpens } from '@voltrek/core/reach';
 import { LATCH_PLACE_WORDS, LATCH_STEP_WORDS } from '@words/latch-words';
 import { LATCH_FAULT_WORDS } from '@words/words';
@@ -85,6 +86,6 @@ export class LatchPart {
     const { item, does } = source;
     return does.fault
       ? `${item.name}: ${LATCH_FAULT_WORDS[does.fault]}.`
-      : T.fedBy({ source: item.name, amps: does.amps.toFixed(2), seconds: LATCH_PULL_SECONDS });
+      : T.fedBy({ source: item.name, amps: fixed(does.amps, 2), seconds: LATCH_PULL_SECONDS });
   }
 }

@@ -1,4 +1,5 @@
 import { metres, section, shownUnit } from '@words/units';
+import { fixed } from '@words/numbers';
 import { type CdkDragMove, CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import {
   ChangeDetectionStrategy,
@@ -125,7 +126,7 @@ const MOVE_STEP_MM = 100;
         </div>
         <div class="side">
           <p class="figure">
-            {{ unit().show(parking().metresNeeded).toFixed(1) }}
+            {{ fixed(unit().show(parking().metresNeeded), 1) }}
             <small>{{ t.ofLeadNeeded({ unit: unit().unit }) }}</small>
           </p>
           <p class="dim">
@@ -133,7 +134,7 @@ const MOVE_STEP_MM = 100;
               t.redBlackMApart({
                 red: metres(parking().red.metres, 1),
                 black: metres(parking().black.metres, 1),
-                gap: (parking().gapMm / 1000).toFixed(2),
+                gap: fixed(parking().gapMm / 1000, 2),
               })
             }}
           </p>
@@ -269,6 +270,7 @@ const MOVE_STEP_MM = 100;
   `,
 })
 export class ParkDonor {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly work = input.required<Work>();
@@ -447,10 +449,10 @@ function effectOf({ option, crank, wake, unfit }: RankedOption): string {
   if (crank?.turns)
     return T.rpmOfNeededVAtThe({
       size,
-      rpm: crank.rpm.toFixed(0),
-      neededRpm: crank.neededRpm.toFixed(0),
-      starterVolts: crank.starterVolts.toFixed(1),
+      rpm: fixed(crank.rpm),
+      neededRpm: fixed(crank.neededRpm),
+      starterVolts: fixed(crank.starterVolts, 1),
     });
   if (crank) return T.doesNotTurnIt({ size });
-  return wake ? T.vWhileItWakes({ size, postVolts: wake.postVolts.toFixed(1) }) : size;
+  return wake ? T.vWhileItWakes({ size, postVolts: fixed(wake.postVolts, 1) }) : size;
 }

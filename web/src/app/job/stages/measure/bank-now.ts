@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { bankCondition } from '@voltrek/core/verdict';
 import { volts } from '@words/figures';
 import { shortMinutes } from '@words/plan-words';
@@ -11,7 +12,7 @@ import type { Work } from '../../../shared/job/job-selectors';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (bank(); as b) {
-      <h2 class="part">{{ t.bank({ farads: b.farads.toFixed(0), volts: volts(b.volts) }) }}</h2>
+      <h2 class="part">{{ t.bank({ farads: fixed(b.farads), volts: volts(b.volts) }) }}</h2>
       <p [class]="tone(b.cranks)">
         {{ t.cranksLeft({ cranks: b.cranks, cutOff: volts(b.minVolts, 1) }) }}
       </p>
@@ -59,6 +60,7 @@ import type { Work } from '../../../shared/job/job-selectors';
   `,
 })
 export class BankNow {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   /** The last one is nothing to be at ease about. */

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { fixed } from '@words/numbers';
 import type { Instrument, LinkState } from '@voltrek/contracts';
 import { INSTRUMENT_WORDS, LINK_WORDS } from '@words/measure-words';
 import { Arms } from '../../arms';
@@ -132,13 +133,13 @@ export class LiveLine {
   protected readonly age = computed(() => {
     const shown = this.shown();
     return shown && shown.value !== null
-      ? T.secondsOld({ seconds: (this.live.ageMs(shown) / 1000).toFixed(1) })
+      ? T.secondsOld({ seconds: fixed(this.live.ageMs(shown) / 1000, 1) })
       : null;
   });
   protected readonly text = computed(() => {
     const value = this.value();
     if (this.now()?.overload) return T.overItsRange;
-    return value === null ? '-' : `${value.toFixed(this.unit() === 'V' ? 3 : 0)} ${this.unit()}`;
+    return value === null ? '-' : `${fixed(value, this.unit() === 'V' ? 3 : 0)} ${this.unit()}`;
   });
   /** The value that was taken last, and of what. */
   private readonly last = signal<{ readonly of: string; readonly value: number } | null>(null);

@@ -1,4 +1,5 @@
 import { socFromCells, socFromRestVolts } from '@voltrek/core/battery';
+import { fixed } from '@words/numbers';
 import { daysToFlat } from '@voltrek/core/charging';
 import {
   chargingMeaning,
@@ -14,7 +15,7 @@ import {
   type Tone,
 } from '@voltrek/core/diagnosis';
 import { type RuleKey, RULES } from '@voltrek/core/rules';
-import { ruleReason } from '@words/rule-words';
+import { RULE_REASONS } from '@words/rule-words';
 import { percent, percentBand } from '@words/figures';
 import { OUTCOME_MEANINGS } from '@words/measure-words';
 import { chargingWords, crankWords, restWords } from '@words/reading-words';
@@ -125,7 +126,7 @@ export function figureMeaning(
     check === 'conductance'
       ? `, ${percent(found as number)}`
       : check === 'drain' && typeof found === 'number' && found > 0
-        ? T.flatInDaysFromFull({ days: daysToFlat(rating, 1, found).toFixed(0) })
+        ? T.flatInDaysFromFull({ days: fixed(daysToFlat(rating, 1, found)) })
         : check === 'specific-gravity'
           ? gravityBand(figures, tempC)
           : '';
@@ -136,11 +137,11 @@ export function figureMeaning(
 function gravityBand(figures: readonly number[], tempC: number): string {
   const { low, high, spread, badCell } = socFromCells(figures, tempC);
   const which = badCell === null ? '' : T.cell({ badCell: badCell + 1 });
-  return T.chargeApart({ which, high: percentBand(low, high), spread: spread.toFixed(3) });
+  return T.chargeApart({ which, high: percentBand(low, high), spread: fixed(spread, 3) });
 }
 
 /** Why the limit is where it is; null where no rule decided what was read. */
 export function limitReason({ rule: key }: Pick<Meaning, 'rule'>): string | null {
   if (!key) return null;
-  return `${RULES[key].limit ? T.houseRule : T.limit}: ${ruleReason(key)}.`;
+  return `${RULES[key].limit ? T.houseRule : T.limit}: ${RULE_REASONS[key]}.`;
 }

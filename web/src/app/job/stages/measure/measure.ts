@@ -1,4 +1,5 @@
 import { CHEMISTRY_WORDS } from '@words/plan-words';
+import { fixed } from '@words/numbers';
 import { degrees } from '@words/units';
 import {
   afterNextRender,
@@ -175,7 +176,7 @@ export class Measure {
   protected readonly display = computed(() => {
     const value = this.value();
     if (value === null || this.text().endsWith('.')) return this.text() || '-';
-    return this.unit() === 'V' ? value.toFixed(2) : String(value);
+    return this.unit() === 'V' ? fixed(value, 2) : String(value);
   });
   protected readonly fault = computed(() => {
     if (!this.text() || this.text() === '-') return null;

@@ -1,4 +1,5 @@
 import type { EChartsCoreOption } from 'echarts/core';
+import { fixed } from '@words/numbers';
 import type { ChartColours } from '../../../shared/ui/colours';
 import { axis, line, shaded } from '../../../shared/ui/chart-parts';
 import { volts } from '@words/figures';
@@ -12,7 +13,7 @@ export function traceChart({ drawn, findings }: TraceRead, c: ChartColours): ECh
   const mark = (name: string, yAxis: number) => ({
     name,
     yAxis,
-    label: { formatter: `{b} ${yAxis.toFixed(2)}`, position: 'insideEndTop', color: c.ink, fontSize: 14 },
+    label: { formatter: `{b} ${fixed(yAxis, 2)}`, position: 'insideEndTop', color: c.ink, fontSize: 14 },
     lineStyle: { color: c.ink, type: 'dashed', width: 1.2 },
   });
   return {
@@ -48,5 +49,5 @@ export function traceSummary({ findings, rows }: TraceRead): string {
   const { crank, restVolts } = findings;
   const rest = restVolts === null ? '' : T.rest({ restVolts: volts(restVolts) });
   const cranked = crank ? T.crankDownTo({ minimumVolts: volts(crank.minimumVolts) }) : T.noCrank;
-  return T.traceOfPointsOverS({ rows, durationSeconds: findings.durationSeconds.toFixed(1), rest, cranked });
+  return T.traceOfPointsOverS({ rows, durationSeconds: fixed(findings.durationSeconds, 1), rest, cranked });
 }

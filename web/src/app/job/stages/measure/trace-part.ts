@@ -1,3 +1,4 @@
+import { rpmText } from '@words/figures';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -7,6 +8,7 @@ import {
   input,
   signal,
 } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { ReadingSource } from '@voltrek/core/job';
 import type { Recording } from '@voltrek/core/trace';
@@ -181,17 +183,15 @@ export class TracePart {
     add(T.inrushMinimum, crank?.inrushVolts, v);
     add(T.crankMinimum, crank?.minimumVolts, v);
     add(T.crankMean, crank?.meanVolts, v);
-    add(T.amps, crank?.meanAmps, (a) => `${a.toFixed(0)} A`);
-    add(T.crankedFor, crank && crank.toSeconds - crank.fromSeconds, (s) => `${s.toFixed(1)} s`);
-    add(T.speed, crank?.rpm, (rpm) => `${rpm.toFixed(0)} rpm`);
-    add(T.chatters, crank?.chatterPerSecond, (n) => T.timesASecond({ hertz: n.toFixed(0) }));
+    add(T.amps, crank?.meanAmps, (a) => `${fixed(a)} A`);
+    add(T.crankedFor, crank && crank.toSeconds - crank.fromSeconds, (s) => `${fixed(s, 1)} s`);
+    add(T.speed, crank?.rpm, (rpm) => rpmText(rpm));
+    add(T.chatters, crank?.chatterPerSecond, (n) => T.timesASecond({ hertz: fixed(n) }));
     add(T.unevenCompression, crank?.unevenShare, (u) => (u > 0.3 ? T.look({ share: percent(u) }) : T.even));
-    add(T.recovery, recovery?.volts, (r) =>
-      T.atS({ value: v(r), seconds: recovery!.afterSeconds.toFixed(0) }),
-    );
+    add(T.recovery, recovery?.volts, (r) => T.atS({ value: v(r), seconds: fixed(recovery!.afterSeconds) }));
     add(T.chargingFrom, charging?.volts, v);
-    add(T.inside, strength?.ohms, (o) => `${(o * 1000).toFixed(1)} mohm`);
-    add(T.coldCrankingEst, strength?.ccaAmps, (a) => `${a.toFixed(0)} A, ${percent(strength!.share)}`);
+    add(T.inside, strength?.ohms, (o) => `${fixed(o * 1000, 1)} mohm`);
+    add(T.coldCrankingEst, strength?.ccaAmps, (a) => `${fixed(a)} A, ${percent(strength!.share)}`);
     return shown;
   });
 

@@ -1,3 +1,4 @@
+import { rpmText } from '@words/figures';
 import type { Odds, RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
 import { inHundred, volts } from '@words/figures';
@@ -50,7 +51,7 @@ export function rowOf(
   const { crank, wake, outlook, unfit } = ranked;
   const track = wake ? WAKE_TRACK_RATIO : TRACK_RATIO;
   const ratio = crank && !crank.turns ? 0 : ranked.score;
-  const speed = crank ? `${crank.rpm.toFixed(0)} rpm` : wake ? volts(wake.postVolts) : '';
+  const speed = crank ? rpmText(crank.rpm) : wake ? volts(wake.postVolts) : '';
   return {
     ranked,
     name: optionName(ranked, kit),

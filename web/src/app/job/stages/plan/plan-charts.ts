@@ -1,4 +1,6 @@
+import { rpmUnit } from '@words/figures';
 import { metres, section } from '@words/units';
+import { fixed } from '@words/numbers';
 import type { CrankTrace, WakeTrace } from '@voltrek/core/crank';
 import type { LeadSet } from '@voltrek/core/leads';
 import type { LeadCell, WaitCurve } from '@voltrek/core/plan';
@@ -35,7 +37,7 @@ export function crankChart(trace: CrankTrace, c: ChartColours): EChartsCoreOptio
   const x = (gridIndex: number, isLast: boolean) =>
     axis(c, isLast ? 's' : '', { gridIndex, max: Math.ceil(end), axisLabel: { show: isLast, color: c.dim } });
   return {
-    tooltip: { ...tooltip(c), valueFormatter: (v: unknown) => (typeof v === 'number' ? v.toFixed(1) : '') },
+    tooltip: { ...tooltip(c), valueFormatter: (v: unknown) => (typeof v === 'number' ? fixed(v, 1) : '') },
     grid: [
       { ...grid, top: 22 },
       { ...grid, top: '45%', height: '17%' },
@@ -45,7 +47,7 @@ export function crankChart(trace: CrankTrace, c: ChartColours): EChartsCoreOptio
     yAxis: [
       axis(c, 'V', { scale: true, splitNumber: 3 }),
       axis(c, 'A', { gridIndex: 1, splitNumber: 2, min: 0 }),
-      axis(c, 'rpm', { gridIndex: 2, splitNumber: 2, min: 0 }),
+      axis(c, rpmUnit(), { gridIndex: 2, splitNumber: 2, min: 0 }),
     ],
     series: [
       line('battery', pairs(seconds, trace.postVolts), c.dim, {
@@ -86,7 +88,7 @@ export function waitChart(curve: WaitCurve, c: ChartColours): EChartsCoreOption 
   return {
     tooltip: {
       ...tooltip(c),
-      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.in100({ odds: v.toFixed(0) }) : ''),
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.in100({ odds: fixed(v) }) : ''),
     },
     grid: { left: 46, right: 24, top: 26, bottom: 40 },
     xAxis: axis(c, 'min', { max: Math.max(1, curve.start.length - 1), minInterval: 1 }),
@@ -117,10 +119,10 @@ export type LeadMetric = 'odds' | 'rpm' | 'starterVolts' | 'riseC';
 
 /** How each figure of the grid is shown. */
 export const LEAD_METRICS: Record<LeadMetric, { readonly show: (cell: LeadCell) => string }> = {
-  odds: { show: (cell) => (cell.odds * 100).toFixed(0) },
-  rpm: { show: (cell) => cell.rpm.toFixed(0) },
-  starterVolts: { show: (cell) => cell.starterVolts.toFixed(1) },
-  riseC: { show: (cell) => `+${cell.riseC.toFixed(0)}` },
+  odds: { show: (cell) => fixed(cell.odds * 100) },
+  rpm: { show: (cell) => fixed(cell.rpm) },
+  starterVolts: { show: (cell) => fixed(cell.starterVolts, 1) },
+  riseC: { show: (cell) => `+${fixed(cell.riseC)}` },
 };
 
 /**
@@ -196,7 +198,7 @@ export function wakeChart(
   return {
     tooltip: {
       ...tooltip(c),
-      valueFormatter: (v: unknown) => (typeof v === 'number' ? `${v.toFixed(1)} V` : ''),
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? `${fixed(v, 1)} V` : ''),
     },
     grid: { left: 46, right: 116, top: 26, bottom: 40 },
     xAxis: axis(c, 's', { max: Math.ceil(charged.seconds.at(-1) ?? 1) }),

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { fixed } from '@words/numbers';
 import type { Odds } from '@voltrek/core/plan';
 import { inHundred } from '@words/figures';
 import { LIMIT_WORDS } from '@words/words';
@@ -112,16 +113,14 @@ export class PlanCompare {
         return odds ? inHundred(odds.start) : '-';
       }),
       line('outlook', (row) => row.outlook),
-      line(T.atTheStarter, (row) => crank(row, (c) => `${c.starterVolts.toFixed(1)} V`)),
+      line(T.atTheStarter, (row) => crank(row, (c) => `${fixed(c.starterVolts, 1)} V`)),
       line('speed', (row) =>
-        crank(row, (c) => T.ofRpm({ rpm: c.rpm.toFixed(0), neededRpm: c.neededRpm.toFixed(0) })),
+        crank(row, (c) => T.ofRpm({ rpm: fixed(c.rpm), neededRpm: fixed(c.neededRpm) })),
       ),
-      line(T.starterDraws, (row) => crank(row, (c) => `${c.starterAmps.toFixed(0)} A`)),
-      line(T.helpGives, (row) => crank(row, (c) => `${c.sourceAmps.toFixed(0)} A`)),
-      line(T.lostInLeads, (row) => crank(row, (c) => `${c.leadLossVolts.toFixed(2)} V`)),
-      line(T.atThePostsWaking, (row) =>
-        row.ranked.wake ? `${row.ranked.wake.postVolts.toFixed(2)} V` : '-',
-      ),
+      line(T.starterDraws, (row) => crank(row, (c) => `${fixed(c.starterAmps)} A`)),
+      line(T.helpGives, (row) => crank(row, (c) => `${fixed(c.sourceAmps)} A`)),
+      line(T.lostInLeads, (row) => crank(row, (c) => `${fixed(c.leadLossVolts, 2)} V`)),
+      line(T.atThePostsWaking, (row) => (row.ranked.wake ? `${fixed(row.ranked.wake.postVolts, 2)} V` : '-')),
       line(T.chargesFirst, (row) =>
         row.ranked.chargeMinutes > 0 ? T.min({ chargeMinutes: row.ranked.chargeMinutes }) : 'no',
       ),

@@ -1,4 +1,6 @@
+import { rpmUnit } from '@words/figures';
 import { metres, section } from '@words/units';
+import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
 import { UNKNOWNS } from '@voltrek/core/plan';
@@ -49,7 +51,12 @@ const METRICS: readonly { readonly id: LeadMetric; readonly name: string }[] = [
       return T.inHundred;
     },
   },
-  { id: 'rpm', name: 'rpm' },
+  {
+    id: 'rpm',
+    get name() {
+      return rpmUnit();
+    },
+  },
   {
     id: 'starterVolts',
     get name() {
@@ -76,25 +83,25 @@ const SURE_SHARE = 0.99;
       @if (ranked().crank; as crank) {
         <div>
           <dt>{{ t.atTheStarter }}</dt>
-          <dd class="figure">{{ crank.starterVolts.toFixed(1) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(crank.starterVolts, 1) }} <small>V</small></dd>
         </div>
         <div>
-          <dt>{{ t.needs({ neededRpm: crank.neededRpm.toFixed(0) }) }}</dt>
-          <dd class="figure">{{ crank.rpm.toFixed(0) }} <small>rpm</small></dd>
+          <dt>{{ t.needs({ neededRpm: fixed(crank.neededRpm) }) }}</dt>
+          <dd class="figure">{{ fixed(crank.rpm) }} <small>{{ rpmUnit() }}</small></dd>
         </div>
         <div>
           <dt>{{ t.itDraws }}</dt>
-          <dd class="figure">{{ crank.starterAmps.toFixed(0) }} <small>A</small></dd>
+          <dd class="figure">{{ fixed(crank.starterAmps) }} <small>A</small></dd>
         </div>
         <div>
           <dt>{{ t.leadsLose }}</dt>
-          <dd class="figure">{{ crank.leadLossVolts.toFixed(2) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(crank.leadLossVolts, 2) }} <small>V</small></dd>
         </div>
       }
       @if (ranked().wake; as wake) {
         <div>
           <dt>{{ t.atThePosts }}</dt>
-          <dd class="figure">{{ wake.postVolts.toFixed(2) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(wake.postVolts, 2) }} <small>V</small></dd>
         </div>
         <div>
           <dt>{{ t.whileItWakes }}</dt>
@@ -102,7 +109,7 @@ const SURE_SHARE = 0.99;
         </div>
         <div>
           <dt>{{ t.leadsLose }}</dt>
-          <dd class="figure">{{ wake.leadLossVolts.toFixed(2) }} <small>V</small></dd>
+          <dd class="figure">{{ fixed(wake.leadLossVolts, 2) }} <small>V</small></dd>
         </div>
       }
     </dl>
@@ -318,6 +325,8 @@ const SURE_SHARE = 0.99;
   `,
 })
 export class PlanDetailView {
+  protected readonly fixed = fixed;
+  protected readonly rpmUnit = rpmUnit;
   protected readonly t = T;
 
   readonly ranked = input.required<RankedOption>();
@@ -373,10 +382,10 @@ export class PlanDetailView {
     if (!trace) return '';
     const fires = trace.startsAtSeconds;
     return T.crankInTimeDipsToV({
-      volts: trace.dipVolts.toFixed(1),
-      rpm: trace.rpm.at(-1)!.toFixed(0),
-      neededRpm: trace.neededRpm.toFixed(0),
-      fires: fires === null ? T.doesNotFireWithin3S : T.firesAfterS({ seconds: fires.toFixed(1) }),
+      volts: fixed(trace.dipVolts, 1),
+      rpm: fixed(trace.rpm.at(-1)!),
+      neededRpm: fixed(trace.neededRpm),
+      fires: fires === null ? T.doesNotFireWithin3S : T.firesAfterS({ seconds: fixed(fires, 1) }),
     });
   });
   protected readonly wakeSummary = computed(() => {

@@ -1,4 +1,5 @@
 import { shownUnit } from '@words/units';
+import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
 import { outOfRange } from '@words/range-words';
@@ -127,7 +128,7 @@ export class PlanInputs {
         input,
         name: INPUT_WORDS[input.key],
         unit,
-        text: rejected?.text ?? show(input.value * scale).toFixed(places),
+        text: rejected?.text ?? fixed(show(input.value * scale), places),
         origin: ORIGIN_WORDS[isChanged ? 'changed' : input.origin],
         isAssumed: input.origin === 'assumed' && !isChanged,
         isChanged: isChanged || rejected !== undefined,

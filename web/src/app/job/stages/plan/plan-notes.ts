@@ -1,4 +1,5 @@
 import { crankCount } from '@voltrek/core/capacitor';
+import { fixed } from '@words/numbers';
 import type { RankedOption } from '@voltrek/core/plan';
 import { knowsLatchWires } from '@voltrek/core/reach';
 import { bankAt, BOOSTER_FILLED_VOLTS, boosterFillSeconds, usualLatchPoint } from '@voltrek/core/sources';
@@ -26,7 +27,7 @@ export function notesOf(
     if (item.kind === 'latch-source' && hasLatch) {
       const { amps, fault } = usualLatchPoint(item.volts);
       const does = fault ? LATCH_FAULT_WORDS[fault] : T.theLatchLetsGoItReleases;
-      return [{ name: item.name, text: T.aboutAThroughTheLatch({ amps: amps.toFixed(2), does }) }];
+      return [{ name: item.name, text: T.aboutAThroughTheLatch({ amps: fixed(amps, 2), does }) }];
     }
     if (item.kind === 'capacitor-booster') {
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;

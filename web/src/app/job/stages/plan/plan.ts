@@ -12,7 +12,7 @@ import {
   untracked,
 } from '@angular/core';
 import type { Repair } from '@voltrek/core/diagnosis';
-import { hazardWhy } from '@voltrek/contracts/words';
+import { hazardWhy } from '@words/hazard-words';
 import { clampsOn } from '@voltrek/core/hookup';
 import { notHere, planRecord, rollingOfJob, type Stage } from '@voltrek/core/job';
 import { type PlanChanges, type RankedOption, withChanges } from '@voltrek/core/plan';

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { Router } from '@angular/router';
 import { chargePlanOfJob, roadOfJob } from '@voltrek/core/job';
 import {
@@ -38,7 +39,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
       <dl class="figure-row">
         <div>
           <dt>{{ t.aTenthOfItsCapacity }}</dt>
-          <dd class="figure">{{ plan().amps.toFixed(plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
+          <dd class="figure">{{ fixed(plan().amps, plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
         </div>
         <div>
           <dt>{{ t.holdAt }}</dt>
@@ -47,7 +48,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
           </dd>
         </div>
         <div>
-          <dt>{{ t.toFullFrom({ fromSoc: (plan().fromSoc * 100).toFixed(0) }) }}</dt>
+          <dt>{{ t.toFullFrom({ fromSoc: fixed(plan().fromSoc * 100) }) }}</dt>
           <dd class="figure">{{ hours(plan().hours) }}</dd>
         </div>
         <div>
@@ -76,7 +77,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
             @if (c.unfit) {
               <span class="tone-bad">{{ t.doNotUse({ unfit: unfitWords[c.unfit] }) }}</span>
             } @else {
-              <span>{{ c.amps.toFixed(0) }} A, {{ hours(c.hours) }}</span>
+              <span>{{ fixed(c.amps) }} A, {{ hours(c.hours) }}</span>
             }
           </li>
         }
@@ -92,8 +93,8 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
                 >{{
                   t.aHealthyBatteryBesideItThrough({
                     lampWatts: r.lampWatts,
-                    contactAmps: r.contactAmps.toFixed(1),
-                    minutes: r.minutes === null ? t.never : r.minutes.toFixed(0) + t.min,
+                    contactAmps: fixed(r.contactAmps, 1),
+                    minutes: r.minutes === null ? t.never : fixed(r.minutes) + t.min,
                   })
                 }}
                 @if (r.minutes !== null && work().job.closedAt === null) {
@@ -149,6 +150,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
   `,
 })
 export class ChargeAdvice {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly work = input.required<Work>();
@@ -180,6 +182,6 @@ export class ChargeAdvice {
   protected readonly takingOut = linkedSignal(() => this.work().job.fitting.length > 0);
   protected readonly drive = computed(() => {
     const { job, situation } = this.work();
-    return roadWords(roadOfJob(job, situation));
+    return roadWords(roadOfJob(job, situation), this.work().machine.machineClass);
   });
 }

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { maintaining } from '@voltrek/core/charging';
 import { startsByWaking } from '@voltrek/core/machine';
 import { MAINTAINER_PART as T } from '@words/screens/job-stages-verdict';
@@ -40,7 +41,7 @@ import type { Work } from '../../../shared/job/job-selectors';
       <li>{{ mayPart() ? t.orMinusOff : t.notMinusOff }}</li>
     </ol>
     <p class="dim">
-      {{ drain() === null ? t.drainUnread : t.drainRead({ milliamps: (drain()! * 1000).toFixed(0) }) }}
+      {{ drain() === null ? t.drainUnread : t.drainRead({ milliamps: fixed(drain()! * 1000) }) }}
     </p>
   `,
   styles: `
@@ -57,6 +58,7 @@ import type { Work } from '../../../shared/job/job-selectors';
   `,
 })
 export class MaintainerPart {
+  protected readonly fixed = fixed;
   protected readonly t = T;
 
   readonly work = input.required<Work>();

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
+import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import { ownerAdvice, currentVerdict } from '@voltrek/core/job';
 import { Store } from '@ngrx/store';
 import { addDays, startOfDay } from 'date-fns';
@@ -85,7 +85,7 @@ export class OwnerPagePart {
       crewName: nameOf(this.crew(), job.openedBy),
       visitedOn: new Date(given ?? job.lastAt),
       finding: ownerFinding(verdict, { isRead, wasJoined: job.everConnected }),
-      advice: ownerAdvice(job, situation).map(adviceWords),
+      advice: ownerAdvice(job, situation).map((advice) => adviceWords(advice, machine.machineClass)),
       dates: verdict.followUps
         .filter(({ days }) => days > 0)
         .map(({ kind, days }) => ({ kind, on: addDays(from, days) }))

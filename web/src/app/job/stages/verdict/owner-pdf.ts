@@ -1,5 +1,5 @@
 import { callWord } from '@words/call-words';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
+import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import type { FollowUp } from '@voltrek/core/verdict';
 import { dateText } from '../../../shared/model/dates';
 import { ICalCalendar } from 'ical-generator';

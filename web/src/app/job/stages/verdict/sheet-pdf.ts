@@ -1,5 +1,5 @@
 import { callWord } from '@words/call-words';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
+import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';

@@ -1,4 +1,5 @@
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
+import { fixed } from '@words/numbers';
 import { doubtOf, type Job, mendedOfJob } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictRecord } from '@voltrek/core/verdict';
@@ -57,7 +58,7 @@ export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): strin
         number: i + 1,
         help,
         outcome: words[a.outcome].name.toLowerCase(),
-        seconds: a.seconds?.toFixed(0),
+        seconds: a.seconds == null ? '' : fixed(a.seconds),
         lowest,
       }),
     ];

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { fixed } from '@words/numbers';
 import { takeOutOrder } from '@voltrek/core/hookup';
 import type { ChargePlan } from '@voltrek/core/verdict';
 import { hoursWords } from '@words/plan-words';
@@ -83,5 +84,5 @@ export class TakeOut {
     const left = this.left().map(({ step }) => step);
     return !left.includes('lift-out') && left.includes('set-in');
   });
-  protected readonly amps = computed(() => this.plan().amps.toFixed(this.plan().amps < 10 ? 1 : 0));
+  protected readonly amps = computed(() => fixed(this.plan().amps, this.plan().amps < 10 ? 1 : 0));
 }

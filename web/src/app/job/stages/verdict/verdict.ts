@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { FOLLOW_UP_WORDS } from '@voltrek/contracts/words';
+import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { caseOfJob, mendedOfJob, currentVerdict } from '@voltrek/core/job';
 import { caseFromLog } from '@voltrek/core/practice';
