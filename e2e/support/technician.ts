@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { expect, type Locator, type Page } from '@playwright/test';
 import type { Stage as StageAddress } from '@voltrek/core/job';
 import { type Before, postCall, postJob } from './posted-job';
+import { inLanguage } from './speech';
 
 /** The parts of a machine that a test changes for its own. */
 export interface KnownMachine {
@@ -22,12 +23,26 @@ export type StageName =
   | 'Verdict'
   | 'Stop';
 
+/** The bar on a small screen while stops were not looked at. */
+const NOT_SEEN = /not seen yet|noch nicht gesehen/;
+
 /** Works the real interface the way a technician does: by what the screen says. */
 export class Technician {
   constructor(
     readonly page: Page,
     readonly url: string,
-  ) {}
+    /** The language of the screen; every label here is English. */
+    readonly language = 'en',
+  ) {
+    this.say = inLanguage(language);
+  }
+
+  private readonly say: (english: string) => string;
+
+  /** Sets the language of the device, and keeps to it. */
+  speaking(language: string): Technician {
+    return new Technician(this.page, this.url, language);
+  }
 
   /** A new call for this machine, put on the board without touching the demo's own. */
   async newCall(modelId: string, ambientC = -4): Promise<string> {
@@ -51,7 +66,7 @@ export class Technician {
 
   async openBoard(): Promise<void> {
     await this.page.goto(`${this.url}/board`);
-    await expect(this.page.getByRole('heading', { name: 'Board' })).toBeVisible();
+    await expect(this.page.getByRole('heading', { name: this.say('Board') })).toBeVisible();
   }
 
   /** Opens a job on a fresh call and stands on Scene. */
@@ -76,11 +91,14 @@ export class Technician {
   }
 
   async expectStage(name: StageName): Promise<void> {
-    await expect(this.page.getByRole('heading', { level: 1, name, exact: true })).toBeVisible();
+    await expect(
+      this.page.getByRole('heading', { level: 1, name: this.say(name), exact: true }),
+    ).toBeVisible();
   }
 
   button(name: string | RegExp): Locator {
-    return this.page.getByRole('button', { name, exact: typeof name === 'string' });
+    const label = typeof name === 'string' ? this.say(name) : name;
+    return this.page.getByRole('button', { name: label, exact: typeof name === 'string' });
   }
 
   /** The words of the next action when it was last tapped. */
@@ -94,7 +112,7 @@ export class Technician {
   /** Taps the one next action, checking first that it says what is expected. */
   async next(label: string | RegExp): Promise<void> {
     const button = this.page.locator('.next');
-    await expect(button).toContainText(label);
+    await expect(button).toContainText(typeof label === 'string' ? this.say(label) : label);
     await expect(button).toBeEnabled();
     this.pressed = (await button.textContent()) ?? '';
     await button.click();
@@ -102,25 +120,25 @@ export class Technician {
 
   async openStage(name: string): Promise<void> {
     await this.page
-      .getByRole('navigation', { name: 'Stages' })
-      .getByRole('button', { name: new RegExp(name) })
+      .getByRole('navigation', { name: this.say('Stages') })
+      .getByRole('button', { name: new RegExp(this.say(name)) })
       .click();
   }
 
   /** Types a figure on the pad and takes it. */
   async read(digits: string): Promise<void> {
-    const pad = this.page.getByRole('group', { name: 'Number pad' });
+    const pad = this.page.getByRole('group', { name: this.say('Number pad') });
     for (const digit of digits) await pad.getByRole('button', { name: digit, exact: true }).click();
-    await this.next(/^\s*Take/);
+    await this.next(this.say('Take').split(':')[0]!);
   }
 
   /** On a small screen the stop conditions are looked at first. */
   async safeToWork(): Promise<void> {
     const bar = this.page.locator('.next');
     await expect(bar).toBeEnabled();
-    for (let screen = 0; screen < 4 && (await bar.textContent())?.includes('not seen'); screen++) {
+    for (let screen = 0; screen < 4 && NOT_SEEN.test((await bar.textContent()) ?? ''); screen++) {
       const before = (await bar.textContent()) ?? '';
-      await this.next('not seen yet');
+      await this.next(NOT_SEEN);
       await expect(bar).not.toHaveText(before);
     }
     await this.next('Safe to work here');
@@ -142,14 +160,14 @@ export class Technician {
     // One source after another names both, and another van may carry the like.
     await this.page
       .getByRole('radio', { name: source })
-      .filter({ hasNotText: /charges, then|, from Van/ })
+      .filter({ hasNotText: /charges, then|lädt, dann|, (from|von) Van/ })
       .click();
-    await this.next(/^\s*(Take|Go on to Hook up)/);
+    await this.next(/^\s*(Take|Go on to Hook up|Nehmen|Weiter: Klemmen)/);
     await this.expectStage('Hook up');
   }
 
   /** Confirms every step of the order on screen, and returns their titles. */
-  async workSteps(until = /Go on|Read charging volts/): Promise<string[]> {
+  async workSteps(until = /Go on|Read charging volts|Weiter|Ladespannung messen/): Promise<string[]> {
     const titles: string[] = [];
     // The words of the tap that leads here must be gone, and a new step on its card: a frame later than the tap.
     if (this.pressed) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
@@ -167,8 +185,8 @@ export class Technician {
       titles.push(before ?? '');
       await this.page.locator('.next').click();
       // No test waits for minutes: going on early is asked about.
-      if (before?.startsWith('Let it')) {
-        await this.page.getByLabel('Reason, kept in the log').fill('the test does not wait');
+      if (before === this.say('Let it take charge')) {
+        await this.page.getByLabel(this.say('Reason, kept in the log')).fill('the test does not wait');
         await this.tap('Go on, and log it');
       }
       await expect.poll(() => this.stepTitle()).not.toBe(before);
@@ -193,9 +211,9 @@ export class Technician {
   }
 
   async tryOnce(outcome: string): Promise<void> {
-    await this.next(/now, try|start, try/);
+    await this.next(/now, try|start, try|starten, Versuch|drücken, Versuch/);
     await this.tap(outcome);
-    await this.next(`End the try: ${outcome}`);
+    await this.next(`${this.say('End the try:')} ${this.say(outcome)}`);
   }
 
   /** Gives the verdict, closes the job, and checks that the screen says so. */
@@ -213,6 +231,6 @@ export class Technician {
    */
   async saved(): Promise<void> {
     await this.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn))));
-    await expect(this.page.getByText(/all saved/)).toBeVisible();
+    await expect(this.page.getByText(this.language === 'de' ? /^gespeichert/ : /all saved/)).toBeVisible();
   }
 }

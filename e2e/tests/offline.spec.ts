@@ -95,6 +95,36 @@ test('a whole rescue with no network, reloaded at every stage; then everything a
   expect(events.at(-1)!.type).toBe('verdict.given');
 });
 
+test('a whole rescue in German, on a phone without network', async ({ tech, page, context }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.addInitScript(() => {
+    localStorage.setItem('voltrek.settings', JSON.stringify({ language: 'de' }));
+  });
+  const crew = tech.speaking('de');
+  await crew.openJob('brinmoor-pella');
+  const jobId = jobIdOf(page);
+  await expect(page.locator('html')).toHaveAttribute('lang', 'de');
+  await held(page);
+  await crew.saved();
+  await context.setOffline(true);
+  await crew.toMeasure('rapid clicking');
+  await crew.read('1162');
+  await expect(page.getByText('11,62 V').first()).toBeVisible();
+  await expect(page.getByText(/kein Server, \d+ hier seit \d\d:\d\d/)).toBeVisible();
+  await crew.startWith(/Lithium pack/);
+  await crew.openStage('Verdict');
+  await crew.next('Give verdict:');
+  await expect(crew.button('Close the job')).toBeVisible();
+  // No English is left beside the words of the house and of the atlas.
+  await expect(page.getByText(/\b(the|with|volts)\b/)).toHaveCount(0);
+  await context.setOffline(false);
+  await crew.saved();
+  const { events } = (await (await page.request.get(`${tech.url}/api/jobs/${jobId}`)).json()) as {
+    events: { type: string }[];
+  };
+  expect(events.at(-1)!.type).toBe('verdict.given');
+});
+
 test('a page that goes in the moment of a tap loses nothing @long', async ({ tech, page, context }) => {
   await tech.openJob('brinmoor-pella');
   const job = jobIdOf(page);

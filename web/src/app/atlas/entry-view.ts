@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/template';
 import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
+import { BENCH_CHOICES } from '@words/bench-words';
 import { nameOf, ratingWords } from '@words/figures';
 import { POINT_KIND_WORDS } from '@words/words';
 import { When } from '../shared/ui/when';
@@ -45,7 +46,11 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
       <dd>
         {{
           m.engine
-            ? m.engine.fuel + ' ' + m.engine.displacementL + ' L, ' + m.engine.cylinders + t.cyl
+            ? t.engineLine({
+                fuel: fuels[m.engine.fuel],
+                litres: m.engine.displacementL,
+                cylinders: m.engine.cylinders,
+              })
             : t.wakesDoesNotCrank
         }}
       </dd>
@@ -199,6 +204,7 @@ export class EntryView {
   protected readonly confidenceWords = CONFIDENCE_WORDS;
   protected readonly ratingWords = ratingWords;
   protected readonly layoutWords = LAYOUT_WORDS;
+  protected readonly fuels = BENCH_CHOICES;
   protected readonly changeWords = CHANGE_WORDS;
   protected readonly isForClass = computed(() => isTemplate(this.entry().machine));
 

@@ -242,7 +242,7 @@ export class Crank {
   protected readonly over = computed(() => (this.tryLeft() ?? 0) < 0);
   protected readonly time = computed(() => {
     if (this.running()) return fixed(this.seconds(), 1);
-    return this.restLeft() > 0 ? clock(this.restLeft()) : '0.0';
+    return this.restLeft() > 0 ? clock(this.restLeft()) : fixed(0, 1);
   });
   protected readonly state = computed(() => {
     if (this.over()) return T.stopCrankingNow;

@@ -899,7 +899,6 @@ export interface Messages {
     readonly battery: Message<'index'>;
     readonly ventHose: string;
     readonly engine: string;
-    readonly cyl: string;
     readonly wakesDoesNotCrank: string;
     readonly under: string;
     readonly tools: string;
@@ -908,6 +907,7 @@ export interface Messages {
     readonly photo: string;
     readonly by: string;
     readonly history: string;
+    readonly engineLine: Message<'cylinders' | 'fuel' | 'litres'>;
   };
   readonly batteriesPage: {
     readonly batteries: string;
@@ -1465,6 +1465,7 @@ export interface Messages {
     readonly partOfLocate: string;
     readonly unknownMachineFindItsBatteryFirst: string;
     readonly ventHose: string;
+    readonly battery: Message<'places'>;
   };
   readonly locatePoints: {
     readonly never: string;

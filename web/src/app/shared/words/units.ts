@@ -1,5 +1,8 @@
 import { signal } from '@angular/core';
+import { messagesOf } from './messages-of';
 import { fixed, plainNumber } from './numbers';
+
+const T = messagesOf('figures');
 
 /** Units that a device shows in place of °C, mm² and m. What is kept and computed stays SI. */
 export interface ShownUnits {
@@ -45,6 +48,7 @@ export function shownUnit(unit: string): ShownUnit {
   if (unit === '°C' && fahrenheit) return FAHRENHEIT;
   if (unit === 'K') return fahrenheit ? RISE : asItIs('°C');
   if (unit === 'mm²' && wireGauge) return WIRE_GAUGE;
+  if (unit === 'rpm') return asItIs(T.rpmUnit);
   return unit === 'm' && feet ? FEET : asItIs(unit);
 }
 

@@ -89,6 +89,6 @@ export class LocateHead {
     if (isTemplate(machine)) return T.unknownMachineFindItsBatteryFirst;
     const places = machine.batteries.map((b) => `${b.place}${b.ventHose ? T.ventHose : ''}`).join('; ');
     const mark = CONFIDENCE_MARKS[confidence];
-    return `battery: ${places}${mark ? ` (${mark})` : ''}`;
+    return T.battery({ places: mark ? `${places} (${mark})` : places });
   });
 }

@@ -1,0 +1,22 @@
+import { expect, test } from '../support/fixtures';
+
+test('the language changes in mid-job, without a reload and with nothing lost', async ({ tech, page }) => {
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
+  await expect(page.getByText('11.85 V').first()).toBeVisible();
+  let loads = 0;
+  page.on('load', () => loads++);
+  await tech.tap('This device: settings');
+  await page.getByRole('radio', { name: 'Deutsch' }).click();
+  await expect(page.getByRole('heading', { name: 'Dieses Gerät' })).toBeVisible();
+  await page.getByRole('button', { name: 'Schließen' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Messen', exact: true })).toBeVisible();
+  await expect(page.getByText('11,85 V').first()).toBeVisible();
+  const german = tech.speaking('de');
+  await german.openStage('Scene');
+  await german.expectStage('Scene');
+  await german.tap('This device: settings');
+  await page.getByRole('radio', { name: 'English' }).click();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await tech.expectStage('Scene');
+  expect(loads).toBe(0);
+});
