@@ -1,42 +1,56 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { expect, test } from './support/fixtures';
 
 /**
- * The application built with word files in which every word is marked: what is seen without marks did not come from them. Data, units and
- * what the server says are no words of the screens.
+ * The application built with message files in which every message is marked. A text without marks must be a value that the server sent, as
+ * it sent it: a part of one does not count.
  */
 const ROOT = join(import.meta.dirname, '..');
-const BUILT = join(ROOT, 'web/out/pseudo/browser');
-const DATA = [
-  ...['demo/atlas.json', 'demo/house.json', 'server/src/demo/fleet.ts', 'server/src/demo/history.ts'],
-  // The name that an instrument gives itself.
-  ...['instruments/src/meter.ts', 'instruments/src/tester.ts'],
-  // Words of the command line.
-  ...readdirSync(join(ROOT, 'contracts/src/words')).map((name) => `contracts/src/words/${name}`),
-]
-  .map((name) => readFileSync(join(ROOT, name), 'utf8'))
-  .join('\n')
-  .toLowerCase();
-const UNITS =
-  /^(v|a|w|s|h|m|l|kg|mm|cm|ah|wh|kw|rpm|agm|efb|gel|lfp|cca|en|sae|din|jis|csv|json|pdf|f|c|mv|ma|ka|kj|j|mohm)$/i;
-/** Dates are the locale's, codes and plates the record's. */
-const DATES = /^(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|mon|tue|wed|thu|fri|sat|sun)[a-z]*$/i;
-const CODE = /^[A-Z]{2,6}$/;
+const BUILT = join(ROOT, 'web/out/marked/browser');
 
-/** Words of a text that stand outside of all marks. */
-function bare(text: string): string[] {
+/** Signs that are no words: units, standards, kinds of files, names of keys, the product itself. */
+const SIGNS = new Set(
+  (
+    'V A W s h m L kg mm cm Ah Wh F mA mohm min rpm SAE EN DIN IEC JIS AGM EFB CSV JSON PDF PIN x K Ω ' +
+    'voltrek Enter Esc U R M English Deutsch CCA AC Pella'
+  ).split(' '),
+);
+/** Dates are the locale's. */
+const DATES =
+  /\b(jan|feb|mar|apr|may|jun|jul|aug|sep|sept|oct|nov|dec|mon|tue|wed|thu|fri|sat|sun)[a-z]*\b/gi;
+
+/** Every text in an answer of the server. */
+function* textsIn(value: unknown): Generator<string> {
+  if (typeof value === 'string') yield value.trim();
+  else if (value !== null && typeof value === 'object')
+    for (const child of Object.values(value)) yield* textsIn(child);
+}
+
+/** Words of a text that stand outside of all marks and are no value of the server. */
+function bare(text: string, sent: ReadonlySet<string>): string[] {
   let left = text;
   for (let before = ''; before !== left; ) {
     before = left;
-    left = left.replace(/\u27e6[^\u27e6\u27e7]*\u27e7/g, ' ');
+    left = left.replace(/\u27e6[^\u27e6\u27e7]*\u27e7/g, '\n');
   }
-  return (left.match(/[A-Za-z][A-Za-z'’-]+/g) ?? []).filter(
-    (word) =>
-      !UNITS.test(word) && !DATES.test(word) && !CODE.test(word) && !DATA.includes(word.toLowerCase()),
-  );
+  return left
+    .split('\n')
+    .flatMap((part) => unsent(part.trim(), sent))
+    .flatMap((part) => part.replace(DATES, ' ').match(/[A-Za-zΩ][A-Za-zΩ'’-]*/g) ?? [])
+    .filter((word) => !SIGNS.has(word));
+}
+
+/** The parts of a text that the server did not send: whole values, side by side, are its own. */
+function unsent(text: string, sent: ReadonlySet<string>): string[] {
+  if (text === '' || sent.has(text)) return [];
+  const edges = [...text.matchAll(/[\s,;:()"“”.-]+/g)].map((m) => [m.index, m.index + m[0].length] as const);
+  for (const [end, next] of [...edges].reverse())
+    if (sent.has(text.slice(0, end))) return unsent(text.slice(next), sent);
+  const [first] = edges;
+  return first ? [text.slice(0, first[0]), ...unsent(text.slice(first[1]), sent)] : [text];
 }
 
 /** Everything on the page that somebody reads or hears. */
@@ -104,11 +118,18 @@ async function openFirstCall(page: Page, url: string): Promise<string> {
   return jobId;
 }
 
-test('every word of the screens comes from the word files', async ({ page, server }) => {
+test('every text of the screens comes from the message files', async ({ page, server }) => {
   test.setTimeout(1_200_000);
+  const sent = new Set<string>();
   await page.route(/.*/, async (route) => {
     const { pathname } = new URL(route.request().url());
-    if (pathname.startsWith('/api/')) return route.continue();
+    if (pathname.startsWith('/api/')) {
+      if (pathname.endsWith('/stream')) return route.continue();
+      const response = await route.fetch();
+      const body: unknown = await response.json().catch(() => null);
+      for (const text of textsIn(body)) sent.add(text);
+      return route.fulfill({ response });
+    }
     const file = join(BUILT, pathname);
     const path = pathname !== '/' && existsSync(file) ? file : join(BUILT, 'index.html');
     return route.fulfill({ path });
@@ -117,7 +138,7 @@ test('every word of the screens comes from the word files', async ({ page, serve
   const look = async (where: string): Promise<void> => {
     await page.waitForTimeout(1500);
     for (const text of await toldOn(page))
-      for (const word of bare(text))
+      for (const word of bare(text, sent))
         found.set(where, (found.get(where) ?? new Set()).add(`${word} (${text.trim().slice(0, 70)})`));
   };
   for (const path of PAGES) {

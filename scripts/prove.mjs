@@ -1,4 +1,4 @@
-import { writePseudoWords } from './pseudo-words.mjs';
+import { writeMarkedMessages } from './marked-messages.mjs';
 import { build, install, must, say } from './steps.mjs';
 
 /**
@@ -39,9 +39,9 @@ await must('npx', ['playwright', 'test', '--grep', '@long'], {
   cwd: new URL('../e2e/', import.meta.url).pathname,
   env: { LONG_TESTS: '1' },
 });
-say('Every word of the screens from the word files: a language in which every word is marked');
-writePseudoWords();
-await must('npx', ['ng', 'build', '--configuration', 'pseudo', '--progress', 'false'], {
+say('Every text of the screens from the message files: a language in which each is marked');
+writeMarkedMessages();
+await must('npx', ['ng', 'build', '--configuration', 'production,marked', '--progress', 'false'], {
   cwd: new URL('../web/', import.meta.url).pathname,
   quiet: true,
 });

@@ -52,7 +52,9 @@ export const appConfig: ApplicationConfig = {
       withNavigationErrorHandler(() => inject(Versions).askForReload()),
     ),
     provideStore(),
-    provideTransloco({ config: { availableLangs: [...LANGUAGES], prodMode: !isDevMode() } }),
+    provideTransloco({
+      config: { availableLangs: [...LANGUAGES], interpolation: ['{', '}'], prodMode: !isDevMode() },
+    }),
     provideTranslocoTranspiler(IcuTranspiler),
     provideAppInitializer(() => {
       const { language } = inject(Store).selectSignal(settingsFeature.selectSettingsState)();

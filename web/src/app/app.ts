@@ -25,6 +25,9 @@ import { APP as T } from '@words/screens/app';
 import { SIGN_IN_BAR } from '@words/screens/sign-in';
 import { showUnits } from '@words/units';
 
+/** The messages of the other pages are loaded so long after the first page, ms: its own parts come first. */
+const REST_AFTER_MS = 4_000;
+
 /** How often it is looked what light the hour asks for, ms. */
 const CLOCK_MS = 60_000;
 
@@ -124,9 +127,7 @@ export class App {
       .after('idle')
       .then(() => timeOfDay(Date.now()));
     const languages = inject(Languages);
-    void inject(Frames)
-      .after('quiet')
-      .then(() => languages.whole());
+    setTimeout(() => void languages.whole(), REST_AFTER_MS);
     effect(() => {
       const spoken = languageBy(this.settings().language, navigator.languages);
       if (spoken !== untracked(language)) void languages.show(spoken);

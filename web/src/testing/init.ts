@@ -3,7 +3,8 @@ import { getTestBed } from '@angular/core/testing';
 import { BrowserTestingModule, platformBrowserTesting } from '@angular/platform-browser/testing';
 import { provideTransloco, provideTranslocoTranspiler, TranslocoService } from '@jsverse/transloco';
 import { showMessages } from '@words/messages-of';
-import { IcuTranspiler } from '../app/shared/data/languages';
+import { formOf } from '../app/shared/data/icu';
+import { fillFormsBy, IcuTranspiler } from '../app/shared/data/languages';
 import first from '../messages/en/app.json';
 import { whole } from '../messages/en/whole';
 
@@ -18,7 +19,7 @@ const messages = { ...first, ...whole };
 const transloco = createEnvironmentInjector(
   [
     TranslocoService,
-    provideTransloco({ config: { availableLangs: ['en'], defaultLang: 'en' } }),
+    provideTransloco({ config: { availableLangs: ['en'], defaultLang: 'en', interpolation: ['{', '}'] } }),
     provideTranslocoTranspiler(IcuTranspiler),
   ],
   platform.injector as EnvironmentInjector,
@@ -26,3 +27,4 @@ const transloco = createEnvironmentInjector(
 transloco.setTranslation(messages, 'en');
 transloco.setActiveLang('en');
 showMessages(messages);
+fillFormsBy(formOf);

@@ -1,8 +1,10 @@
 import { DOCUMENT, inject, Injectable } from '@angular/core';
-import { TranslocoService, type TranslocoTranspiler } from '@jsverse/transloco';
-import { IntlMessageFormat } from 'intl-messageformat';
+import type { formOf } from './icu';
+import { DefaultTranspiler, TranslocoService } from '@jsverse/transloco';
 import { type MessageTree, showMessages } from '@words/messages-of';
 import { type Language, setLanguage } from '../model/language';
+
+type TranspileParams = Parameters<DefaultTranspiler['transpile']>[0];
 
 /** The messages of a language: those of the first page, and all others. */
 interface Parts {
@@ -35,6 +37,7 @@ export class Languages {
     this.asked = language;
     const { first, whole } = PARTS[language];
     const parts = await Promise.all([first(), this.isWhole ? whole() : {}]);
+    if (this.isWhole) fillFormsBy((await import('./icu')).formOf);
     if (this.asked !== language) return;
     const messages: MessageTree = Object.assign({}, ...parts);
     this.transloco.setTranslation(messages, language, { merge: false });
@@ -54,29 +57,32 @@ export class Languages {
   }
 }
 
-/** Fills the places of a message by ICU. A parsed message is kept: parsing takes longer than a hundred uses. */
-export class IcuTranspiler implements TranslocoTranspiler {
+/** A message with a form for each number or kind. */
+const HAS_FORMS = /\{\w+, /;
+
+let filler: typeof formOf | null = null;
+
+/** Sets what fills forms by ICU. */
+export const fillFormsBy = (formatter: typeof formOf): void => {
+  filler = formatter;
+};
+
+/**
+ * Fills the places of a message. The first page has no message with forms, so ICU comes with all other messages: its parser is half as large
+ * as they are.
+ */
+@Injectable()
+export class IcuTranspiler extends DefaultTranspiler {
   private language = 'en';
-  private readonly parsed = new Map<string, IntlMessageFormat>();
 
   onLangChanged(language: string): void {
     this.language = language;
-    this.parsed.clear();
   }
 
-  transpile({
-    value,
-    params,
-  }: {
-    readonly value: unknown;
-    readonly params?: Record<string, unknown>;
-  }): unknown {
-    const text = String(value);
-    let message = this.parsed.get(text);
-    if (!message) {
-      message = new IntlMessageFormat(text, this.language, undefined, { ignoreTag: true });
-      this.parsed.set(text, message);
-    }
-    return message.format(params as Record<string, string | number>);
+  override transpile(part: TranspileParams): unknown {
+    const text = String(part.value);
+    return HAS_FORMS.test(text)
+      ? filler!(text, this.language, part.params as Record<string, unknown>)
+      : super.transpile(part);
   }
 }

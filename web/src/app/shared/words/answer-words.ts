@@ -1,6 +1,6 @@
 import type { Problem } from '@voltrek/contracts';
 import type { Answer, NAMED_THINGS } from '@voltrek/contracts/words';
-import { messagesOf } from './messages-of';
+import { areLoaded, messagesOf } from './messages-of';
 import { REFUSAL_WORDS } from './refusal-words';
 
 const ANSWERS: Readonly<Record<string, unknown>> = messagesOf('answer') satisfies Record<Answer, unknown>;
@@ -28,6 +28,7 @@ const shown = (place: string, value: unknown): string => {
 
 /** Returns the words of a problem in the language on screen; null where its code is not known here. */
 export function answerText({ code, params = [], refusal }: Problem): string | null {
+  if (!areLoaded('answer')) return null;
   if (refusal) return REFUSAL_WORDS[refusal];
   const text = ANSWERS[code];
   if (typeof text === 'string') return text;

@@ -18,6 +18,9 @@ const messages = signal<MessageTree>({});
 /** Shows the messages of another language: every text that was read from a section is read again. */
 export const showMessages = (tree: MessageTree): void => messages.set(tree);
 
+/** Whether the messages of a section are loaded: those of the first page come before the others. */
+export const areLoaded = (name: keyof Messages): boolean => name in messages();
+
 function nodeAt(path: readonly string[]): string | MessageTree | undefined {
   let node: string | MessageTree | undefined = messages();
   for (const key of path) node = typeof node === 'object' ? node[key] : undefined;
