@@ -6,6 +6,20 @@ import { plainComments } from './scripts/lint/plain-comments.mjs';
 /** Rules that every TypeScript file keeps. */
 const strict = [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked];
 
+const TEXT_SIZE = {
+  selector: 'TemplateElement[value.raw=/font-size: \\d+px/]',
+  message: 'Text has one of the six sizes of web/src/tokens.scss.',
+};
+const IS_MESSAGE = 'A text of the screen is a message in web/src/messages.';
+/** Sentences in code: a capital and a second word, or two words within a template string that is no template or style. */
+const NO_SENTENCES = [
+  { selector: 'Literal[value=/^[A-Z][a-z]+ [a-z]/]', message: IS_MESSAGE },
+  {
+    selector:
+      ':not(Property[key.name=/^(template|styles)$/]) > TemplateLiteral > TemplateElement[value.raw=/[a-z]{3,} [a-z]{2,}/]',
+    message: IS_MESSAGE,
+  },
+];
 /** Text that may stand in a template beside computed values: no language has another word for it. */
 const UNITS_AND_SIGNS = String.raw`([^A-Za-z]|\b(A|V|W|s|h|m|L|kg|mm|cm|Ah|Wh|rpm|AGM|EFB|CCA|CSV|JSON|PDF|Enter|voltrek)\b)*`;
 /** Attributes that nobody reads, or that are one of our own words. */
@@ -104,14 +118,13 @@ export default tseslint.config(
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
       '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true }],
       '@typescript-eslint/unbound-method': 'off',
-      'no-restricted-syntax': [
-        'error',
-        {
-          selector: 'TemplateElement[value.raw=/font-size: \\d+px/]',
-          message: 'Text has one of the six sizes of web/src/tokens.scss.',
-        },
-      ],
+      'no-restricted-syntax': ['error', TEXT_SIZE],
     },
+  },
+  {
+    files: ['web/src/app/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: { 'no-restricted-syntax': ['error', TEXT_SIZE, ...NO_SENTENCES] },
   },
   {
     files: ['web/**/*.html'],
@@ -120,7 +133,7 @@ export default tseslint.config(
       '@angular-eslint/template/click-events-have-key-events': 'off',
       '@angular-eslint/template/interactive-supports-focus': 'off',
       '@angular-eslint/template/no-any': 'error',
-      // Words stand in web/src/app/shared/words, so that another language is another such folder: in a template, units and signs at most.
+      // Texts are messages: in a template stand units and signs at most.
       '@angular-eslint/template/i18n': [
         'error',
         {

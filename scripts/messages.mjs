@@ -93,7 +93,7 @@ export async function checkMessages() {
     throw new Error('The types of the messages are old: run "npm run messages".');
 }
 
-if (import.meta.url === pathToFileURL(process.argv[1]).href) {
+if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) {
   writeFileSync(TYPES, await messageTypes());
   const faults = faultsOfMessages();
   process.stdout.write(`${faults.map((line) => `${line}\n`).join('')}${faults.length} faults\n`);

@@ -41,7 +41,7 @@ await must('npx', ['playwright', 'test', '--grep', '@long'], {
 });
 say('Every text of the screens from the message files: a language in which each is marked');
 writeMarkedMessages();
-await must('npx', ['ng', 'build', '--configuration', 'production,marked', '--progress', 'false'], {
+await must('npx', ['ng', 'build', '--configuration', 'marked', '--progress', 'false'], {
   cwd: new URL('../web/', import.meta.url).pathname,
   quiet: true,
 });

@@ -43,5 +43,13 @@ describe('follow-ups', () => {
     expect(own).toContain(`DTSTART;VALUE=DATE:${day(2).replaceAll('-', '')}`);
     expect(own).toContain('SUMMARY:Recheck after 24 h rest: Test');
     expect(text.trimEnd().endsWith('END:VCALENDAR')).toBeTrue();
+
+    const german = 'SUMMARY:Nachprüfung nach 24 h Ruhe: Test';
+    const unfolded = async (address: string, accepts: string): Promise<string> =>
+      (await api.get(address).set('Accept-Language', accepts).expect(200)).text.replace(/\r\n /g, '');
+    const file = '/api/follow-ups/calendar.ics';
+    expect(await unfolded(file, 'de-AT, en;q=0.5')).toContain(german);
+    expect(await unfolded(`${file}?language=de`, 'en')).toContain(german);
+    expect(await unfolded(`${file}?language=xx`, 'fr')).toContain('SUMMARY:Recheck after 24 h rest');
   });
 });

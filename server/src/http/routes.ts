@@ -66,6 +66,7 @@ export const QUERY_PARAMETERS = {
   place: 'The name of a place',
   limit: 'Rows of a page at most',
   after: 'The cursor of the page before',
+  language: 'The language of the file: en or de; else that of the request',
 } as const;
 export type QueryParameter = keyof typeof QUERY_PARAMETERS;
 
@@ -156,6 +157,7 @@ const TABLE = {
   'GET /api/follow-ups/calendar.ics': {
     act: 'look',
     summary: 'The same as a calendar',
+    query: ['language'],
     type: 'text/calendar',
   },
   'GET /api/instruments': { act: 'look', summary: 'The linked instruments as they stand', isList: true },

@@ -5,6 +5,7 @@ import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
+import { language } from '../shared/model/language';
 import { filter, firstValueFrom } from 'rxjs';
 import { JobActions } from '../shared/model/job-state';
 import { Reporter } from '../shared/job/reporter';
@@ -34,7 +35,12 @@ const USUAL_AIR_C = 10;
       @if (isReady()) {
         <span class="dim" role="status">{{ t.toDoLate({ due: due().length, late: late() }) }}</span>
       }
-      <a class="key" href="/api/follow-ups/calendar.ics" download="follow-ups.ics">{{ t.calendarFile }}</a>
+      <a
+        class="key"
+        [href]="'/api/follow-ups/calendar.ics?language=' + language()"
+        download="follow-ups.ics"
+        >{{ t.calendarFile }}</a
+      >
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -84,6 +90,7 @@ const USUAL_AIR_C = 10;
 })
 export class FollowUpsPage {
   protected readonly t = T;
+  protected readonly language = language;
 
   protected readonly words = FOLLOW_UP_WORDS;
   protected readonly today = localDay(new Date());

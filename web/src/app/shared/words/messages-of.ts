@@ -50,8 +50,7 @@ function reader(path: readonly string[]): object {
     {
       get: (_, key) => {
         if (typeof key === 'symbol') return undefined;
-        if (nodeAt(path.slice(0, 1)) === undefined)
-          throw new Error(`messages not loaded: ${path.join('.')}.${key}`);
+        if (nodeAt(path.slice(0, 1)) === undefined) throw new Error(`Unloaded: ${path.join('.')}.${key}`);
         return read(key);
       },
       has: (_, key) => typeof key === 'string' && nodeAt([...path, key]) !== undefined,
