@@ -14,7 +14,7 @@ const BUILT = join(ROOT, 'web/out/marked/browser');
 /** Signs that are no words: units, standards, kinds of files, names of keys, the product itself. */
 const SIGNS = new Set(
   (
-    'V A W s h m L kg mm cm Ah Wh F mA mohm min rpm SAE EN DIN IEC JIS AGM EFB CSV JSON PDF PIN x K Ω ' +
+    'V A W C F s h m L kg mm cm Ah Wh F mA mohm min rpm SAE EN DIN IEC JIS AGM EFB CSV JSON PDF PIN x K Ω ' +
     'voltrek Enter Esc U R M English Deutsch CCA AC Pella'
   ).split(' '),
 );
@@ -22,10 +22,16 @@ const SIGNS = new Set(
 const DATES =
   /\b(jan|feb|mar|apr|may|jun|jul|aug|sep|sept|oct|nov|dec|mon|tue|wed|thu|fri|sat|sun)[a-z]*\b/gi;
 
-/** Every text in an answer of the server. */
+/** Signs around a value that its sentence brings. */
+const edgeless = (text: string): string => text.replace(/^[\s“”"(.,;:]+|[\s“”").,;:]+$/g, '');
+/** The same value within a sentence. */
+const small = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** Every text in an answer of the server; of a piece of kit its name without the figures behind the comma as well. */
 function* textsIn(value: unknown): Generator<string> {
-  if (typeof value === 'string') yield value.trim();
-  else if (value !== null && typeof value === 'object')
+  if (typeof value === 'string') {
+    for (const text of [value, value.split(',')[0]!]) yield* [edgeless(text), small(edgeless(text))];
+  } else if (value !== null && typeof value === 'object')
     for (const child of Object.values(value)) yield* textsIn(child);
 }
 
@@ -34,11 +40,11 @@ function bare(text: string, sent: ReadonlySet<string>): string[] {
   let left = text;
   for (let before = ''; before !== left; ) {
     before = left;
-    left = left.replace(/\u27e6[^\u27e6\u27e7]*\u27e7/g, '\n');
+    left = left.replace(/\u27e6[^\u27e6\u27e7]*\u27e7/g, '\u0000');
   }
   return left
-    .split('\n')
-    .flatMap((part) => unsent(part.trim(), sent))
+    .split('\u0000')
+    .flatMap((part) => unsent(edgeless(part), sent))
     .flatMap((part) => part.replace(DATES, ' ').match(/[A-Za-zΩ][A-Za-zΩ'’-]*/g) ?? [])
     .filter((word) => !SIGNS.has(word));
 }
@@ -48,7 +54,7 @@ function unsent(text: string, sent: ReadonlySet<string>): string[] {
   if (text === '' || sent.has(text)) return [];
   const edges = [...text.matchAll(/[\s,;:()"“”.-]+/g)].map((m) => [m.index, m.index + m[0].length] as const);
   for (const [end, next] of [...edges].reverse())
-    if (sent.has(text.slice(0, end))) return unsent(text.slice(next), sent);
+    if (sent.has(edgeless(text.slice(0, end)))) return unsent(text.slice(next), sent);
   const [first] = edges;
   return first ? [text.slice(0, first[0]), ...unsent(text.slice(first[1]), sent)] : [text];
 }

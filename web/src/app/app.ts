@@ -43,14 +43,14 @@ const CLOCK_MS = 60_000;
     }
     @if (versions.reloadReason(); as why) {
       <div class="bar" role="status">
-        <span>{{ why === 'newer' ? t.aNewerVersionIsHereReload : t.aPartOfTheApplicationCould }}</span>
+        <span>{{ why === 'newer' ? t.newerVersion : t.partMissing }}</span>
         <button type="button" class="key" (click)="versions.reload()">{{ t.reload }}</button>
         <button type="button" class="key" (click)="versions.later()">{{ t.later }}</button>
       </div>
     }
     @if (!canKeep()) {
       <div class="bar" role="alert">
-        {{ t.thisDeviceCannotKeepTapsThey }}
+        {{ t.storageUnavailable }}
       </div>
     }
     @if (signInRequest()) {

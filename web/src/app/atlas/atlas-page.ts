@@ -35,8 +35,8 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
         <input
           type="search"
           class="field"
-          [attr.aria-label]="t.searchMachines"
-          [placeholder]="t.makerModelClassPlaceOfThe"
+          [attr.aria-label]="t.searchLabel"
+          [placeholder]="t.searchHint"
           maxlength="120"
           [value]="typed()"
           #typedInput
@@ -50,10 +50,10 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
         </div>
       </header>
       @if (heldAt(); as at) {
-        <p class="dim" role="status">{{ t.noServerTheAtlasAsOf({ at: at | when: 'dayTime' }) }}</p>
+        <p class="dim" role="status">{{ t.offlineSince({ at: at | when: 'dayTime' }) }}</p>
       }
       @if (photoWaits()) {
-        <p role="status">{{ t.thePhotoIsKeptHereIt }}</p>
+        <p role="status">{{ t.photoWaits }}</p>
       }
       @if (problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
@@ -79,7 +79,7 @@ import { ATLAS_PAGE as T } from '@words/screens/atlas';
             </button>
           </li>
         } @empty {
-          <li class="dim none">{{ t.noMachineMatchesTryItsClass }}</li>
+          <li class="dim none">{{ t.empty }}</li>
         }
       </ul>
     </div>

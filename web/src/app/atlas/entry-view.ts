@@ -17,7 +17,7 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
     @let m = entry().machine;
     <h2 id="machine-name">{{ m.maker }} {{ m.model }}</h2>
     @if (isForClass()) {
-      <p class="caution"><span aria-hidden="true">!</span> {{ t.standsForAClassNobodyHas }}</p>
+      <p class="caution"><span aria-hidden="true">!</span> {{ t.classEntry }}</p>
     } @else {
       <p class="dim">{{ confidenceWords[entry().confidence] }}</p>
       <div class="keys">
@@ -85,7 +85,7 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
       </p>
     }
     @if (m.resets.length) {
-      <p class="dim">{{ t.setAgainAfterPowerLoss({ list: m.resets.join(', ') }) }}</p>
+      <p class="dim">{{ t.resets({ list: m.resets.join(', ') }) }}</p>
     }
     @if (entry().photos.length) {
       <div class="photos">

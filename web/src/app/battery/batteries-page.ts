@@ -50,7 +50,7 @@ const FIELDS: readonly FormField[] = [
   {
     key: 'rating.ccaAmps',
     get label() {
-      return T.coldCrankingAmps;
+      return T.ccaAmps;
     },
     kind: 'number',
     unit: 'A',
@@ -58,7 +58,7 @@ const FIELDS: readonly FormField[] = [
   {
     key: 'rating.ccaStandard',
     get label() {
-      return T.byTheStandard;
+      return T.ccaStandard;
     },
     kind: 'choice',
     choices: choicesOf(CCA_STANDARDS),
@@ -89,12 +89,12 @@ const VAN: FormField = {
   template: `
     <header>
       <h1>{{ t.batteries }}</h1>
-      <span class="dim">{{ t.sparesOfTheVansAndWhat }}</span>
+      <span class="dim">{{ t.subtitle }}</span>
       <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>
     <form class="find" (submit)="$event.preventDefault(); find()">
       <label
-        ><span>{{ t.codeOnTheLabel }}</span
+        ><span>{{ t.code }}</span
         ><input
           class="field"
           maxlength="12"
@@ -104,7 +104,7 @@ const VAN: FormField = {
           (input)="code.set(typed.value)"
       /></label>
       <button type="submit" class="key strong" [disabled]="code().trim() === ''">
-        {{ t.openItsRecord }}
+        {{ t.openRecord }}
       </button>
       <button type="button" class="key" [disabled]="loose().length === 0" (click)="print()">
         {{ t.labelsPdf }}
@@ -120,11 +120,11 @@ const VAN: FormField = {
       <form class="new" (submit)="$event.preventDefault(); add()">
         <vt-form-fields [fields]="fields()" [form]="form" />
         <button type="submit" class="key strong" [disabled]="form.invalid || isBusy()">
-          {{ t.putItInTheRecord }}
+          {{ t.add }}
         </button>
       </form>
     }
-    <vt-record-list [link]="linkOf" [none]="isReady() ? t.noneIsLooseEveryBatterySits : null">
+    <vt-record-list [link]="linkOf" [none]="isReady() ? t.emptyState : null">
       <ng-template [vtRow]="loose()" let-b>
         <strong>{{ b.code }}</strong>
         <span>{{ rating(b.rating) }}{{ b.dateMark ? t.marked + b.dateMark : '' }}</span>
@@ -211,9 +211,7 @@ export class BatteriesPage {
     this.api.battery(this.code()).subscribe({
       next: ({ battery }) => void this.router.navigate(['/battery', battery.id]),
       error: (error: unknown) =>
-        this.list.tell(
-          isUnknown(error) ? T.noBatteryHasTheCode({ code: this.code().trim() }) : problemText(error),
-        ),
+        this.list.tell(isUnknown(error) ? T.unknownCode({ code: this.code().trim() }) : problemText(error)),
     });
   }
 
@@ -246,7 +244,7 @@ export class BatteriesPage {
       const { savePdf } = await import('../shared/ui/save-pdf');
       await savePdf(labelSheet(this.loose(), location.origin), 'battery-labels.pdf');
     } catch {
-      this.list.tell(T.theLabelsCouldNotBeMade);
+      this.list.tell(T.labelsFailed);
     }
   }
 }

@@ -15,7 +15,7 @@ export function labelSheet(batteries: readonly Battery[], origin: string): TDocu
     rows.push([...row, ...Array.from({ length: ACROSS - row.length }, (): Content => '')]);
   }
   return {
-    info: { title: T.batteryLabels },
+    info: { title: T.title },
     pageSize: 'A4',
     pageMargins: [24, 24, 24, 24],
     content: [

@@ -26,10 +26,10 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
     return T.restVolts;
   },
   get strength() {
-    return T.strengthOfItsRating;
+    return T.strength;
   },
   get jump() {
-    return T.startedWithHelp;
+    return T.jump;
   },
   get replaced() {
     return T.fittedHere;
@@ -58,7 +58,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         <span class="dim">
           @if (r.battery.vehicleId; as vehicle) {
             {{ t.inWord }}
-            <a [routerLink]="['/vehicle', vehicle]">{{ r.vehicleName ?? t.aVehicleWithoutAPlate }}</a>
+            <a [routerLink]="['/vehicle', vehicle]">{{ r.vehicleName ?? t.noPlate }}</a>
           } @else {
             {{ r.battery.vanId ? vanName(r.battery.vanId) : stateWords[r.battery.state] }}
           }
@@ -67,9 +67,9 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
       @if (r.battery.state !== 'scrapped') {
         <div class="keys acts">
           @if (r.battery.state === 'fitted') {
-            <button type="button" class="key" (click)="move('taken-out')">{{ t.takenOutToTheDepot }}</button>
+            <button type="button" class="key" (click)="move('taken-out')">{{ t.takeOut }}</button>
           } @else {
-            <button type="button" class="key" (click)="move('charged')">{{ t.chargedAtTheDepot }}</button>
+            <button type="button" class="key" (click)="move('charged')">{{ t.charge }}</button>
             @for (van of vans(); track van.id) {
               @if (van.id !== r.battery.vanId) {
                 <button type="button" class="key" (click)="move('to-van', van.id)">
@@ -83,7 +83,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
               (click)="fitting.set(!fitting())"
               [attr.aria-pressed]="fitting()"
             >
-              {{ t.fittedIntoAVehicle }}
+              {{ t.fit }}
             </button>
             <button type="button" class="key" (click)="move('scrapped')">{{ t.scrapped }}</button>
           }
@@ -97,15 +97,15 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
         <p class="dim">
           {{
-            t.dashedFourInFiveBatteriesWould({
-              need: r.needShare === null ? '' : t.dottedWhatTheMachineItSits,
+            t.chartLegend({
+              need: r.needShare === null ? '' : t.needLine,
             })
           }}
         </p>
       }
       <div class="lists">
         <section aria-labelledby="learnt">
-          <h2 id="learnt">{{ t.whatJobsLearnt }}</h2>
+          <h2 id="learnt">{{ t.entriesTitle }}</h2>
           <ul class="ruled">
             @for (e of newestFirst(); track $index) {
               <li>
@@ -116,12 +116,12 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
                 </a>
               </li>
             } @empty {
-              <li class="dim">{{ t.nothingHasBeenReadOfIt }}</li>
+              <li class="dim">{{ t.noEntries }}</li>
             }
           </ul>
         </section>
         <section aria-labelledby="moves">
-          <h2 id="moves">{{ t.whereItHasBeen }}</h2>
+          <h2 id="moves">{{ t.movesTitle }}</h2>
           <ul class="ruled">
             @for (m of movesBack(); track $index) {
               <li class="row">
@@ -137,7 +137,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
         </section>
       </div>
     } @else if (!problem()) {
-      <p class="dim" role="status">{{ t.readingTheRecord }}</p>
+      <p class="dim" role="status">{{ t.loading }}</p>
     }
   `,
   styles: `
@@ -239,23 +239,23 @@ export class BatteryPage {
   protected readonly outlook = computed(() => {
     const trend = this.trend();
     const { needShare, coldC } = this.record()!;
-    if (!trend) return T.testItOnceAndItsTrend;
+    if (!trend) return T.noTrend;
     const now = trend.at(Date.now() / DAY_MS).share;
-    const first = T.aboutNowAYear({
+    const first = T.trendNow({
       now: percent(Math.max(0, now)),
       perYear: percent(Math.abs(trend.perYear)),
       direction: trend.perYear < 0 ? 'less' : 'more',
     });
     if (needShare === null || coldC === null) return first;
-    const need = T.thatItsMachineNeedsAt({ needShare: percent(needShare), coldC: degrees(coldC) });
+    const need = T.trendNeed({ needShare: percent(needShare), coldC: degrees(coldC) });
     const { day, earliest, latest } = trend.fallsBelow;
     const month = (d: number): string => dateText(d * DAY_MS, 'month');
-    if (needShare >= 1) return T.atTheFiguresStartThisMachine({ first, coldC: degrees(coldC) });
-    if (now < needShare) return T.thatIsUnderTheReplaceIt({ first, need });
-    if (day === null) return T.itStaysOverTheAsFar({ first, need });
+    if (needShare >= 1) return T.trendNever({ first, coldC: degrees(coldC) });
+    if (now < needShare) return T.trendBelow({ first, need });
+    if (day === null) return T.trendStays({ first, need });
     const sooner = earliest === null ? '' : T.asSoonAs({ earliest: month(earliest) });
-    const later = latest === null ? T.perhapsMuchLater : T.asLateAs({ latest: month(latest) });
-    return T.fallsUnderTheAbout({ first, need, day: month(day), sooner, later });
+    const later = latest === null ? T.muchLater : T.asLateAs({ latest: month(latest) });
+    return T.trendFalls({ first, need, day: month(day), sooner, later });
   });
 
   constructor() {

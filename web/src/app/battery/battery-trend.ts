@@ -139,8 +139,8 @@ export function batteryChart(
 
 export function batterySummary(life: BatteryLife, trend: StrengthTrend | null): string {
   const count = strengthsOf(life).length;
-  if (!trend) return T.noReadingOfItsStrengthYet;
-  return T.readingsOfItsStrengthOfIts({
+  if (!trend) return T.noReadings;
+  return T.summary({
     count,
     perYear: percent(Math.abs(trend.perYear)),
     direction: trend.perYear < 0 ? 'lost' : 'gained',

@@ -20,7 +20,7 @@ const SHOWN = 5;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label
-      ><span>{{ t.plateOrNumberOfTheVehicle }}</span
+      ><span>{{ t.vehicleLabel }}</span
       ><input
         class="field"
         autocomplete="off"

@@ -89,19 +89,19 @@ import { BENCH_PAGE as T } from '@words/screens/bench';
             </dd>
           </div>
         } @empty {
-          <p class="dim">{{ t.noAnswerUntilEveryFigureIs }}</p>
+          <p class="dim">{{ t.noAnswer }}</p>
         }
       </dl>
       @if (curve(); as drawn) {
         <vt-curve-chart [curve]="drawn" (moved)="moveTo(drawn, $event)" />
       }
     </section>
-    <aside [attr.aria-label]="t.howItIsReckoned">
+    <aside [attr.aria-label]="t.methodTitle">
       <h2>{{ t.formula }}</h2>
       @for (line of formula(); track line) {
         <p class="formula">{{ line }}</p>
       }
-      <h2>{{ t.theUsualMistake }}</h2>
+      <h2>{{ t.mistakeTitle }}</h2>
       <p class="caution"><span aria-hidden="true">!</span> {{ words[toolId()].slip }}</p>
     </aside>
   `,

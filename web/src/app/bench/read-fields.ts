@@ -27,7 +27,7 @@ function faultOf(field: Field, text: string): string | null {
     return field.options.some((option) => option === text)
       ? null
       : T.mustBeOneOf({ name, list: field.options.join(', ') });
-  return text.trim() === '' ? T.mustBeANumber({ name }) : outOfRange(name, numberOf(text), field.range);
+  return text.trim() === '' ? T.notANumber({ name }) : outOfRange(name, numberOf(text), field.range);
 }
 
 /** A typed figure; a comma counts as a point. */

@@ -52,7 +52,7 @@ const SHOW_WORDS: Record<Show, string> = {
     return T.onCharge;
   },
   get done() {
-    return T.doneInThisShift;
+    return T.done;
   },
 };
 
@@ -87,10 +87,10 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     <header>
       <h1>{{ t.board }}</h1>
       <span class="dim">{{
-        t.waitingUnderWay({
+        t.counts({
           waiting: waiting().length,
           open: open().length,
-          charging: onCharge() > 0 ? ', ' + onCharge() + t.onCharge2 : '',
+          charging: onCharge() > 0 ? ', ' + onCharge() + t.onChargeCount : '',
         })
       }}</span>
       <div class="keys shown" role="radiogroup" [attr.aria-label]="t.callsShown">
@@ -143,7 +143,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
                 {{ call.job?.verdict ? verdictWords[call.job!.verdict!].name : t.closed }}
               } @else if (call.job?.chargeUntil; as due) {
                 @if (isDue(due)) {
-                  <span class="tone-watch">{{ t.chargeIsDueGoBack }}</span>
+                  <span class="tone-watch">{{ t.chargeDue }}</span>
                 } @else {
                   {{ t.onChargeUntil({ due: due | when: 'time' }) }}
                 }
@@ -176,9 +176,9 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
         </li>
       } @empty {
         @if (status() === 'ready') {
-          <li class="dim none">{{ t.noCallsANewCallStarts }}</li>
+          <li class="dim none">{{ t.emptyState }}</li>
         } @else if (status() === 'loading') {
-          <li class="dim none" role="status">{{ t.fetchingTheCalls }}</li>
+          <li class="dim none" role="status">{{ t.loading }}</li>
         }
       }
     </ul>

@@ -81,7 +81,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
             >
           </div>
           <label
-            ><span>{{ t.whyWhenItIsPassedOn }}</span
+            ><span>{{ t.reasonLabel }}</span
             ><input class="field" maxlength="200" [value]="reason()" #why (input)="reason.set(why.value)"
           /></label>
         }

@@ -38,13 +38,13 @@ const FIELDS = [
   {
     key: 'title',
     get label() {
-      return T.whatStandsThere;
+      return T.titleLabel;
     },
   },
   {
     key: 'ambientC',
     get label() {
-      return T.airTemperature;
+      return T.airLabel;
     },
   },
 ];
@@ -58,7 +58,7 @@ const FIELDS = [
     <form class="sheet" [formGroup]="form" (ngSubmit)="open()">
       <h1 id="new-call-title">{{ t.newCall }}</h1>
       <label>
-        <span>{{ t.plateIfItHasOne }}</span>
+        <span>{{ t.plateLabel }}</span>
         <input class="field" autocomplete="off" maxlength="16" formControlName="plate" (input)="look()" />
       </label>
       @if (known().length > 0) {
@@ -77,11 +77,11 @@ const FIELDS = [
         </div>
       }
       <label>
-        <span>{{ t.vehicleOrMachine({ model: vehicle() ? ': ' + vehicle()!.modelName : '' }) }}</span>
+        <span>{{ t.machineLabel({ model: vehicle() ? ': ' + vehicle()!.modelName : '' }) }}</span>
         <input
           class="field"
           autocomplete="off"
-          [placeholder]="t.makerModelOrClassUnknownCar"
+          [placeholder]="t.machineHint"
           [ngbTypeahead]="suggest"
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"
@@ -94,7 +94,7 @@ const FIELDS = [
         <p class="field-fault" role="alert">{{ text }}</p>
       }
       <label
-        ><span>{{ t.whatStandsThere }}</span
+        ><span>{{ t.titleLabel }}</span
         ><input class="field" maxlength="120" formControlName="title"
       /></label>
       <label
@@ -105,7 +105,7 @@ const FIELDS = [
         <p class="field-fault" role="alert">{{ text }}</p>
       }
       <label
-        ><span>{{ t.whatTheDriverSaid }}</span
+        ><span>{{ t.saysLabel }}</span
         ><input class="field" maxlength="400" formControlName="said"
       /></label>
       <label
@@ -125,7 +125,7 @@ const FIELDS = [
           ><input class="field" inputmode="tel" maxlength="40" formControlName="phone"
         /></label>
         <label
-          ><span>{{ t.promisedWithinMin }}</span
+          ><span>{{ t.promisedLabel }}</span
           ><input class="field" inputmode="numeric" maxlength="3" formControlName="promised"
         /></label>
         <button
@@ -141,14 +141,14 @@ const FIELDS = [
         <p class="field-fault" role="alert">{{ text }}</p>
       }
       @if (heldAt(); as at) {
-        <p class="dim">{{ t.noServerAtlasAndVehiclesAs({ at: at | when: 'dayTime' }) }}</p>
+        <p class="dim">{{ t.offlineSince({ at: at | when: 'dayTime' }) }}</p>
       }
       @if (problem() ?? whole(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="form.invalid || isBusy()">
-          {{ t.putItOnTheBoard }}
+          {{ t.save }}
         </button>
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
       </div>
@@ -207,7 +207,7 @@ export class NewCall {
   private faults(): { readonly faults: FieldFaults } | null {
     const { show, unit } = this.unit();
     const { min, max } = TYPED_RANGES.ambientC;
-    const air = outOfRange(T.airTemperature, typedFigure(this.form.value.temp), {
+    const air = outOfRange(T.airLabel, typedFigure(this.form.value.temp), {
       min: show(min),
       max: show(max),
       unit,
@@ -216,7 +216,7 @@ export class NewCall {
     const faults = {
       ...('placeName' in found && { place: found.placeName }),
       ...(this.form.value.phone?.trim() && !this.form.value.caller?.trim() && { caller: T.whosePhone }),
-      ...(!this.vehicle() && !this.machine() && { vehicle: T.sayWhatTheVehicleIs }),
+      ...(!this.vehicle() && !this.machine() && { vehicle: T.machineMissing }),
       ...('' in found && { '': found[''] }),
       ...(air !== null && { temp: air }),
     };

@@ -17,7 +17,7 @@ import { FILES_PAGE as T } from '@words/screens/files';
       <h1>{{ t.files }}</h1>
     </header>
     <p class="dim">
-      {{ t.bringThemInFromTheTop }}
+      {{ t.subtitle }}
     </p>
     <ul class="ruled">
       @for (file of files; track file.id) {
@@ -33,7 +33,7 @@ import { FILES_PAGE as T } from '@words/screens/files';
               [attr.aria-label]="t.import + words[file.id].name"
               (click)="bringIn(file)"
             >
-              {{ t.import2 }}
+              {{ t.importAction }}
             </button>
             <a class="key" [href]="file.address + '/export.json'" [attr.download]="file.id + '.json'">{{
               t.json
@@ -47,8 +47,8 @@ import { FILES_PAGE as T } from '@words/screens/files';
       }
     </ul>
     <p class="dim last">
-      {{ t.allOfItTogetherPhotosIncluded }} <code>{{ t.npmRunExportFile }}</code>
-      {{ t.andIntoAnEmptyFolderWith }} <code>{{ t.npmRunImportFile }}</code
+      {{ t.everything }} <code>{{ t.exportCommand }}</code> {{ t.intoEmptyFolder }}
+      <code>{{ t.importCommand }}</code
       >.
     </p>
   `,

@@ -60,7 +60,7 @@ const USUAL_AIR_C = 10;
         } @else {
           @if (f.kind === 'charge') {
             <button type="button" class="key" [disabled]="isOpening()" (click)="charge(f)">
-              {{ t.chargeItOpenAJob }}
+              {{ t.openJob }}
             </button>
           }
           <button type="button" class="key" (click)="finish(f)">{{ t.done }}</button>

@@ -33,7 +33,7 @@ const HOURS_MOST = 72;
   imports: [Choices, Stepper],
   template: `
     <div class="sheet">
-      <h1 id="driver-says-title">{{ t.theDriverSays }}</h1>
+      <h1 id="driver-says-title">{{ t.title }}</h1>
       <div class="ruled rows">
         @for (row of rows(); track row.check) {
           <div role="group" [attr.aria-label]="row.ask">
@@ -53,7 +53,7 @@ const HOURS_MOST = 72;
           </div>
           @if (row.check === 'ask-left-on' && row.given === 'yes') {
             <div class="left-on">
-              <div class="answers" role="radiogroup" [attr.aria-label]="t.whatWasLeftOn">
+              <div class="answers" role="radiogroup" [attr.aria-label]="t.leftOnLabel">
                 @for (c of consumers; track c) {
                   <button
                     type="button"

@@ -43,7 +43,7 @@ export class GuardLamp {
     const { machine, rules, situation } = this.work();
     const read = situation.restVolts;
     const sum = read.every((v) => v !== null) ? read.reduce<number>((a, b) => a + b, 0) : null;
-    const shown = sum === null ? '' : T.theBatteryReads({ volts: volts(sum) });
+    const shown = sum === null ? '' : T.reads({ volts: volts(sum) });
     return shown + GUARD_DARK_WORDS[guardDark(sum, machine.systemVolts, rules)];
   });
 

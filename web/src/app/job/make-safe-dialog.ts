@@ -20,7 +20,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
         <h1 id="make-safe-title">{{ t.makeSafe }}</h1>
         @if (next(); as action) {
           <p class="now">{{ title(action) }}</p>
-          <p class="dim">{{ t.nobodyCranksClampsNeverTouchEach }}</p>
+          <p class="dim">{{ t.caution }}</p>
           <ol>
             @for (later of rest(); track $index) {
               <li>{{ title(later) }}</li>
@@ -30,8 +30,8 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
             {{ t.done({ action: title(action) }) }}
           </button>
         } @else {
-          <p class="now">{{ t.everythingIsOff }}</p>
-          <p class="dim">{{ t.nothingIsConnectedAndNothingIs }}</p>
+          <p class="now">{{ t.allOff }}</p>
+          <p class="dim">{{ t.nothingToDo }}</p>
         }
         <button type="button" class="key" (click)="modal.dismiss()">
           {{ next() ? t.backToTheJob : t.close }}

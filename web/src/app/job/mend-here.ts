@@ -15,9 +15,9 @@ import { MEND_HERE as T } from '@words/screens/job';
   template: `
     @if (offered().length > 0) {
       <section [attr.aria-label]="t.mendItHere">
-        <h2>{{ t.mendItHereFirstItAlone }}</h2>
+        <h2>{{ t.titleAlone }}</h2>
         @if (mustClear()) {
-          <p class="dim">{{ t.clearDownBeforeASpannerTouches }}</p>
+          <p class="dim">{{ t.clearFirst }}</p>
         }
         <div class="keys">
           @for (o of offered(); track o.name) {

@@ -26,10 +26,10 @@ export class RepairPrompt {
       steps: order.map(({ step, slipAmps }) => ({
         ...repairStepWords(step, machine),
         ...((slipAmps ?? 0) > SLIP_TOLD_AMPS && {
-          risk: T.aSpannerSlippingToBodyworkNow({ slipAmps: amps(slipAmps!) }),
+          risk: T.slipAmps({ slipAmps: amps(slipAmps!) }),
         }),
       })),
-      note: T.theMakersInstructionsComeFirstWhat,
+      note: T.caution,
       yes: T.mended,
       leave: T.notMended,
     });

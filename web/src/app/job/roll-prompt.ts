@@ -16,7 +16,7 @@ export class RollPrompt {
     return this.steps.goThrough({
       title: T.rollingStart,
       steps: rollOrder(rollingOfJob(job, situation)).map((step) => ROLL_STEP_WORDS[step]),
-      note: T.neverWithAnAutomaticAHybrid,
+      note: T.caution,
       yes: T.itRuns,
       no: T.itDoesNotRun,
       leave: T.notRolled,

@@ -51,7 +51,7 @@ interface Place {
   imports: [Choices, CircuitView],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); report()">
-      <h1 id="something-else-title">{{ t.howDoTheClampsStandNow }}</h1>
+      <h1 id="something-else-title">{{ t.title }}</h1>
       <div role="status">
         @for (line of warned(); track line) {
           <p class="caution"><span aria-hidden="true">!</span> {{ line }}</p>
@@ -100,7 +100,7 @@ interface Place {
                 <span>{{ t.onWhatMetal }}</span>
                 <select class="field" #metal (change)="put(clamp, metal.value)">
                   <option value="" [selected]="ontoNow()[clamp] === undefined">
-                    {{ t.cleanMetalAsMeant }}
+                    {{ t.metalAsMeant }}
                   </option>
                   @for (m of metals; track m) {
                     <option [value]="m" [selected]="ontoNow()[clamp] === m">{{ metalWords[m] }}</option>
@@ -136,7 +136,7 @@ interface Place {
       </details>
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="changes().length === 0">
-          {{ t.thatIsHowItStands }}
+          {{ t.save }}
         </button>
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.asPlanned }}</button>
       </div>
@@ -329,7 +329,7 @@ export class SomethingElseDialog {
     if (this.rescue()?.option.sourceKind === 'spare-batteries')
       return [
         { id: SPARE_POSTS.plus, name: T.spareBattery },
-        { id: SPARE_POSTS.minus, name: T.spareBattery2 },
+        { id: SPARE_POSTS.minus, name: T.spareMinus },
       ];
     const donor = this.work()!.donorMachine;
     return donor ? placesOf(donor) : [];

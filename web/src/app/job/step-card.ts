@@ -242,17 +242,17 @@ export class StepCard {
     switch (action.kind) {
       case 'attach': {
         const point = pointFor(this.work(), action.clamp, action.pointId);
-        return T.clampOntoMetalLookAtIt({ spark: [...(point?.steps ?? [])].pop() ?? '' });
+        return T.clampAdvice({ spark: [...(point?.steps ?? [])].pop() ?? '' });
       }
       case 'detach':
-        return T.keepItClearOfAllMetal;
+        return T.freeEndAdvice;
       case 'donor-engine':
         if (!action.running) return T.keyOff;
-        return this.work().rules.donorRevs === 'raised' ? T.raisedRevs : T.idleNobodyBetweenTheVehicles;
+        return this.work().rules.donorRevs === 'raised' ? T.raisedRevs : T.idleAdvice;
       case 'pack':
-        return this.rescue().option.sourceKind === 'hobby-lithium' ? T.atTheirPlug : T.atItsOwnSwitch;
+        return this.rescue().option.sourceKind === 'hobby-lithium' ? T.atTheirPlug : T.switchAdvice;
       case 'plug':
-        return action.in ? T.atTheWallJointsOfThe : T.atTheWallBeforeAnyClamp;
+        return action.in ? T.wallPlugAdvice : T.wallUnplugAdvice;
       case 'circumstance':
         return CIRCUMSTANCE_WORDS[action.what];
       case 'confirm':
@@ -264,7 +264,7 @@ export class StepCard {
     const metres = this.contact()?.metresToBattery;
     const away =
       (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
-        ? T.theBatteryIsOff({ metres: metresWords(metres, 1) })
+        ? T.batteryAway({ metres: metresWords(metres, 1) })
         : '';
     return reasonWords(this.step()) + away;
   });

@@ -41,13 +41,12 @@ export function actionTitle(
       });
     }
     case 'donor-engine':
-      return action.running ? T.startTheDonor : T.stopTheDonor;
+      return action.running ? T.donorStart : T.stopTheDonor;
     case 'pack':
-      if (rescue?.option.sourceKind === 'hobby-lithium')
-        return action.on ? T.plugTheCellsIn : T.unplugTheCells;
+      if (rescue?.option.sourceKind === 'hobby-lithium') return action.on ? T.cellsIn : T.cellsOut;
       return action.on ? T.switchTheOn({ sourceName }) : T.switchTheOff({ sourceName });
     case 'plug':
-      return action.in ? T.plugTheChargerIn : T.unplugTheCharger;
+      return action.in ? T.chargerIn : T.chargerOut;
     case 'circumstance':
       return `${action.on ? T.noted : T.noLonger}: ${CIRCUMSTANCE_WORDS[action.what]}`;
     case 'confirm':
@@ -122,12 +121,12 @@ export function actionDone(
     case 'detach':
       return T.clampIsOff({ colour: isRedClamp(action.clamp) ? T.red : T.black });
     case 'donor-engine':
-      return action.running ? T.donorRuns : T.donorIsStopped;
+      return action.running ? T.donorRuns : T.donorStopped;
     case 'pack':
-      if (sourceKind === 'hobby-lithium') return action.on ? T.itIsPluggedIn : T.itIsUnplugged;
+      if (sourceKind === 'hobby-lithium') return action.on ? T.pluggedIn : T.unplugged;
       return action.on ? T.itIsOn : T.itIsOff;
     case 'plug':
-      return action.in ? T.itIsPluggedIn : T.itIsUnplugged;
+      return action.in ? T.pluggedIn : T.unplugged;
     case 'circumstance':
       return T.thatIsSo;
     case 'confirm':

@@ -68,7 +68,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
         <div class="keys">
           @if (stageOf(b.check); as stage) {
             <button type="button" class="key strong" (click)="opened.emit(stage)">
-              {{ stage === 'plan' ? t.goOnToPlan : t.readItOnMeasure }}
+              {{ stage === 'plan' ? t.goOnToPlan : t.readOnMeasure }}
             </button>
           } @else if (b.check === 'symptom') {
             <span>{{ t.tapItAbove }}</span>
@@ -105,7 +105,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
         </div>
         <p class="dim why">{{ t.between({ causes: settles() }) }}</p>
       } @else if (result()) {
-        <p class="dim">{{ t.nothingLeftToCheckTellsMore }}</p>
+        <p class="dim">{{ t.nothingLeft }}</p>
       }
     </section>
   `,

@@ -35,7 +35,7 @@ import { Choices } from '../shared/ui/choices';
               }
             </span>
             <button type="button" class="key" (click)="change(member, { retired: !member.retired })">
-              {{ member.retired ? t.worksHereAgain : t.worksHereNoLonger }}
+              {{ member.retired ? t.returns : t.leaves }}
             </button>
           </li>
         }

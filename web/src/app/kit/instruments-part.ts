@@ -13,7 +13,7 @@ import { InstrumentLinks } from './instrument-links';
   providers: [InstrumentLinks],
   template: `
     <section aria-labelledby="links-title">
-      <h2 id="links-title">{{ t.linkedInstruments }}</h2>
+      <h2 id="links-title">{{ t.title }}</h2>
       @if (links.problem(); as text) {
         <p class="problem" role="alert">{{ text }}</p>
       }
@@ -60,7 +60,7 @@ import { InstrumentLinks } from './instrument-links';
         }
       </ul>
       @if (networks(); as list) {
-        <p class="dim">{{ t.inTheseNetworks({ networks: list }) }}</p>
+        <p class="dim">{{ t.addressHint({ networks: list }) }}</p>
       } @else if (!isLead()) {
         <p class="dim">{{ t.onlyALead }}</p>
       }

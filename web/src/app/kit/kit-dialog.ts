@@ -43,7 +43,7 @@ import { KIT_DIALOG as T } from '@words/screens/kit';
         <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
         @if (item()) {
           <button type="button" class="key retire" (click)="modal.close('retire')">
-            {{ t.takeItOffTheVan }}
+            {{ t.retire }}
           </button>
         }
       </div>

@@ -39,11 +39,11 @@ const RATING: readonly FormField[] = [
     choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
   },
   number('battery.capacityAh', 'capacity', 'Ah'),
-  number('battery.ccaAmps', 'coldCrankingAmps', 'A'),
+  number('battery.ccaAmps', 'ccaAmps', 'A'),
   {
     key: 'battery.ccaStandard',
     get label() {
-      return T.byTheStandard;
+      return T.ccaStandard;
     },
     kind: 'choice',
     choices: choicesOf(CCA_STANDARDS),
@@ -51,7 +51,7 @@ const RATING: readonly FormField[] = [
 ];
 const LEADS: readonly FormField[] = [
   number('leads.sectionMm2', 'leadsSection', 'mm²'),
-  number('leads.lengthM', 'leadsLengthEach', 'm'),
+  number('leads.lengthM', 'leadsLength', 'm'),
   {
     key: 'leads.conductor',
     get label() {
@@ -63,7 +63,7 @@ const LEADS: readonly FormField[] = [
         return T.copper;
       },
       get 'copper-clad-aluminium'() {
-        return T.copperCladAluminium;
+        return T.clad;
       },
     }),
   },
@@ -77,7 +77,7 @@ const LEADS: readonly FormField[] = [
   },
 ];
 const charge = (key: string): FormField => number(key, 'chargeNow', '%');
-const MADE = number('madeIn', 'yearMadeIfKnown');
+const MADE = number('madeIn', 'madeIn');
 
 /** The fields of each kind of kit. */
 const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
@@ -86,7 +86,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     {
       key: 'modelId',
       get label() {
-        return T.itsModelInTheAtlas;
+        return T.donorModel;
       },
       kind: 'text',
       most: 64,
@@ -102,14 +102,14 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     },
     ...RATING,
     charge('soc'),
-    number('alternatorSpareAmps', 'alternatorLendsAtIdle', 'A'),
+    number('alternatorSpareAmps', 'alternatorAmps', 'A'),
   ],
   'lead-set': [NAME, ...LEADS],
   'lithium-pack': [
     NAME,
     number('peakAmps', 'peak', 'A'),
     number('peakSeconds', 'peakLasts', 's'),
-    number('capacityAh', 'holdsAt12VIfIts', 'Ah'),
+    number('capacityAh', 'capacity12V', 'Ah'),
     charge('charge'),
     MADE,
     ...LEADS,
@@ -142,7 +142,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     number('cellOhms', 'aCell', 'ohm'),
     number('volts', 'standsAtNow', 'V'),
     MADE,
-    number('converterAmps', 'fillsItselfAtIfItCan', 'A'),
+    number('converterAmps', 'fillsAt', 'A'),
     ...LEADS,
   ],
   'spare-batteries': [
@@ -163,7 +163,7 @@ const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
     NAME,
     number('amps', 'chargesWith', 'A'),
     number('volts', 'upTo', 'V'),
-    number('startAmps', 'engineStartSettingIfItHas', 'A'),
+    number('startAmps', 'startSetting', 'A'),
     ...LEADS,
   ],
   'hobby-lithium': [
@@ -226,7 +226,7 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
   },
   'lead-set': {
     get name() {
-      return T.leadSet25Mm2;
+      return T.leadSet;
     },
     ...COPPER,
   },

@@ -40,7 +40,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
             class="key"
             (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: true })"
           >
-            {{ t.takeOffTheRoad }}
+            {{ t.retireVan }}
           </button>
         </div>
         <ul class="ruled">
@@ -66,7 +66,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
               }
             </li>
           } @empty {
-            <li class="dim">{{ t.nothingIsOnItYet }}</li>
+            <li class="dim">{{ t.empty }}</li>
           }
         </ul>
       </section>
@@ -83,7 +83,7 @@ import { KIT_PAGE as T } from '@words/screens/kit';
           class="key"
           (click)="want({ what: 'change-van', vanId: van.id, name: van.name, retired: false })"
         >
-          {{ t.isOnTheRoadAgain({ name: van.name }) }}
+          {{ t.backOnRoad({ name: van.name }) }}
         </button>
       }
     </form>

@@ -37,7 +37,7 @@ import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
               </button>
             </form>
           } @else {
-            <p class="dim">{{ t.noLeadHasAPin }}</p>
+            <p class="dim">{{ t.leadPinFirst }}</p>
           }
         }
         <ul class="ruled">

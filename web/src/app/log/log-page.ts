@@ -24,7 +24,7 @@ const LOG_PAGE_SIZE = 25;
   template: `
     <header>
       <h1>{{ t.log }}</h1>
-      <span class="dim">{{ t.closedJobsNewestFirst }}</span>
+      <span class="dim">{{ t.subtitle }}</span>
       <a class="key" routerLink="/follow-ups">{{ t.followUps }}</a>
       <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>
@@ -33,7 +33,7 @@ const LOG_PAGE_SIZE = 25;
         type="search"
         class="field"
         [attr.aria-label]="t.searchTheLog"
-        [placeholder]="t.machinePlaceCallNumberOrPlate"
+        [placeholder]="t.searchHint"
         [value]="query().text"
         #textInput
         (input)="ask({ text: textInput.value, pages: [''] })"
@@ -64,7 +64,7 @@ const LOG_PAGE_SIZE = 25;
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
     }
-    <vt-record-list [link]="linkOf" [none]="isReady() ? t.noClosedJobMatches : null">
+    <vt-record-list [link]="linkOf" [none]="isReady() ? t.empty : null">
       <ng-template [vtRow]="jobs()" let-job>
         <span class="number">{{ job.callNumber }}</span>
         <span>{{ job.closedAt | when: 'dateTime' }}</span>

@@ -46,24 +46,24 @@ export function caseFields(machineClass: MachineClass): readonly FormField[] {
     { key: 'tempC', label: T.cold, kind: 'number', unit: '°C', most: 4 },
     {
       key: 'cause',
-      label: T.whyItDoesNotStart,
+      label: T.faultLabel,
       kind: 'choice',
       choices: choicesOf(causesOf(machineClass), CAUSE_WORDS),
     },
     {
       key: 'along',
-      label: T.whatIsWrongBesides,
+      label: T.alongLabel,
       kind: 'choice',
       choices: [{ value: NONE, name: T.nothingElse }, ...choicesOf(alongsOf(machineClass), CAUSE_WORDS)],
     },
     {
       key: 'symptom',
-      label: T.theDriverSaysItDoes,
+      label: T.symptomLabel,
       kind: 'choice',
       choices: choicesOf(SYMPTOMS, SYMPTOM_WORDS),
     },
     { key: 'number', label: T.number, kind: 'number', most: 6 },
-    { key: 'says', label: T.inTheDriversWords, kind: 'long', most: WRITTEN_LENGTHS.says },
+    { key: 'says', label: T.saysLabel, kind: 'long', most: WRITTEN_LENGTHS.says },
     ...questionsFor(profileOf(machineClass, 0)).map(
       ({ id }): FormField => ({
         key: `answers.${id}`,

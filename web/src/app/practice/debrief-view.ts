@@ -64,7 +64,7 @@ import { DEBRIEF as T } from '@words/screens/practice';
         </ol>
       </section>
       <section>
-        <h2>{{ t.whatTheToolDoes }}</h2>
+        <h2>{{ t.toolSteps }}</h2>
         <ol class="ruled">
           @for (happened of tool()?.log ?? []; track $index) {
             <li class="line">

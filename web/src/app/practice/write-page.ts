@@ -38,15 +38,15 @@ const KEY = 'voltrek.practice.written';
   template: `
     <header>
       <h1>{{ t.writeACase }}</h1>
-      <span class="dim">{{ t.allOfItIsInItsAddress }}</span>
+      <span class="dim">{{ t.subtitle }}</span>
       <a class="key" routerLink="/practice">{{ t.practice }}</a>
     </header>
     <div class="halves">
-      <section [attr.aria-label]="t.machineAndStory">
+      <section [attr.aria-label]="t.storyTitle">
         <vt-form-fields [fields]="fields()" [form]="form()" />
       </section>
       <section>
-        <h2>{{ t.theVanCarries }}</h2>
+        <h2>{{ t.kitLabel }}</h2>
         <div class="row">
           @for (item of carried; track item.id) {
             <button
@@ -67,7 +67,7 @@ const KEY = 'voltrek.practice.written';
             {{ t.saveAsFile }}
           </button>
           <button type="button" class="key" [disabled]="!written()" (click)="copy()">
-            {{ t.copyItsAddress }}
+            {{ t.copyAddress }}
           </button>
           <label class="key file">
             {{ t.openAFile }}
@@ -182,7 +182,7 @@ export class WritePage {
     return this.caseOf(now.values);
   });
   protected readonly faultOfForm = computed(() =>
-    this.kit().length === 0 ? T.aVanCarriesSomething : (this.values()?.faults[''] ?? null),
+    this.kit().length === 0 ? T.kitMissing : (this.values()?.faults[''] ?? null),
   );
   protected readonly refused = signal<{ name: string; faults: readonly CaseFileFault[] } | null>(null);
   protected readonly done = signal('');

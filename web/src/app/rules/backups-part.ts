@@ -29,7 +29,7 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
       <p class="problem" role="alert">{{ text }}</p>
     }
     @if (isLate()) {
-      <p class="problem">{{ t.theLastGoodBackupIsOlder }}</p>
+      <p class="problem">{{ t.tooOld }}</p>
     }
     <ul class="ruled">
       @for (b of backups(); track b.name) {
@@ -40,7 +40,7 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
           </span>
           <span class="dim">
             {{
-              t.eventsOfJobsOpenedAndChecked({
+              t.content({
                 events: b.events,
                 jobs: b.jobs,
                 bytes: size(b.bytes),
@@ -48,13 +48,13 @@ const LATE_MS = 12 * 60 * MINUTE_MS;
               })
             }}
             @if (b.broken > 0) {
-              <span class="tone-bad">{{ t.logsCannotBeRead({ broken: b.broken }) }}</span>
+              <span class="tone-bad">{{ t.brokenLogs({ broken: b.broken }) }}</span>
             }
           </span>
         </li>
       } @empty {
         @if (state()) {
-          <li class="dim">{{ t.noneYetOneIsMadeEvery }}</li>
+          <li class="dim">{{ t.none }}</li>
         }
       }
     </ul>
@@ -102,7 +102,7 @@ export class BackupsPart {
   protected readonly backups = computed(() => this.state()?.backups ?? []);
   protected readonly problem = computed(() => {
     const last = this.state()?.problem;
-    return this.backup.problem() ?? (last ? T.theLastBackupWasNotMade({ reason: last }) : null);
+    return this.backup.problem() ?? (last ? T.failed({ reason: last }) : null);
   });
   protected readonly isLate = computed(() => {
     const [newest] = this.backups();

@@ -15,7 +15,7 @@ import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { nameOf } from '@words/figures';
-import { RULE_QUESTIONS, RULE_REASONS, ruleValue, SCHOOL_WORDS } from '@words/rule-words';
+import { RULE_QUESTIONS, RULE_REASONS, ruleUnit, ruleValue, SCHOOL_WORDS } from '@words/rule-words';
 import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
@@ -42,7 +42,7 @@ interface Row {
   template: `
     <header>
       <h1>{{ t.houseRules }}</h1>
-      <span class="dim">{{ t.safetyOutranksASchoolAnOrder }}</span>
+      <span class="dim">{{ t.subtitle }}</span>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -171,7 +171,8 @@ export class RulesPageView {
   }
 
   private rowOf(key: HouseRuleKey, value: string): Row {
-    const { unit, value: usual } = RULES[key];
+    const unit = ruleUnit(key);
+    const { value: usual } = RULES[key];
     const limit: RuleLimit = RULES[key].limit;
     const rejected = this.rejected();
     const isRejected = rejected?.key === key;

@@ -23,7 +23,7 @@ type Role = (typeof CREW_ROLES)[number];
   template: `
     <header>
       <h1>{{ t.setUp }}</h1>
-      <span class="dim">{{ t.everythingHereCanBeChangedLater }}</span>
+      <span class="dim">{{ t.subtitle }}</span>
     </header>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -64,7 +64,7 @@ type Role = (typeof CREW_ROLES)[number];
         <button type="button" class="key" (click)="moreCrew()">{{ t.oneMore }}</button>
       </fieldset>
       <fieldset>
-        <h2>{{ t.vansAndWhatIsOnThem }}</h2>
+        <h2>{{ t.vansTitle }}</h2>
         @for (van of vans(); track $index; let i = $index) {
           <label class="van"
             ><span>{{ t.nameOfTheVan }}</span
@@ -100,7 +100,7 @@ type Role = (typeof CREW_ROLES)[number];
             [attr.aria-checked]="atlas() === 'shipped'"
             (click)="atlas.set('shipped')"
           >
-            {{ t.withTheModelsThatShip }}
+            {{ t.atlasShipped }}
           </button>
           <button
             type="button"
@@ -109,7 +109,7 @@ type Role = (typeof CREW_ROLES)[number];
             [attr.aria-checked]="atlas() === 'empty'"
             (click)="atlas.set('empty')"
           >
-            {{ t.emptyToBeFilledByHand }}
+            {{ t.atlasEmpty }}
           </button>
         </div>
       </fieldset>
@@ -171,7 +171,7 @@ export class SetUpPage {
     { name: '', role: 'crew-lead' },
   ]);
   protected readonly vans = signal<readonly { readonly name: string; readonly kit: readonly string[] }[]>([
-    { name: T.van1, kit: ['heavy-leads', 'lithium-pack', 'meter'] },
+    { name: T.firstVan, kit: ['heavy-leads', 'lithium-pack', 'meter'] },
   ]);
   protected readonly atlas = signal<SetUp['atlas']>('shipped');
   protected readonly problem = this.asked.problem;
@@ -213,7 +213,7 @@ export class SetUpPage {
   }
 
   protected moreVans(): void {
-    this.vans.update((list) => [...list, { name: T.van2({ number: list.length + 1 }), kit: [] }]);
+    this.vans.update((list) => [...list, { name: T.nthVan({ number: list.length + 1 }), kit: [] }]);
   }
 
   protected tick(at: number, key: string): void {

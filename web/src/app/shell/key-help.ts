@@ -49,8 +49,8 @@ export class KeyHelp {
 
   protected readonly modal = inject(NgbActiveModal);
   protected readonly rows = [
-    { key: '1 to 9', does: T.openAStageOnMeasureType },
-    { key: 'Enter', does: T.theNextAction },
+    { key: '1 to 9', does: T.openStage },
+    { key: 'Enter', does: T.next },
     { key: 'U', does: 'undo' },
     { key: 'R', does: T.takeAReading },
     { key: 'M', does: T.makeSafe },

@@ -10,7 +10,7 @@ import { NOT_HERE as T } from '@words/screens/shell';
   host: { class: 'page' },
   template: `
     <h1>{{ t.nothingHere }}</h1>
-    <p class="dim">{{ t.thatAddressNamesNoScreen }}</p>
+    <p class="dim">{{ t.text }}</p>
     <a routerLink="/board">{{ t.toTheBoard }}</a>
   `,
 })

@@ -77,7 +77,7 @@ import { isNamedHost } from '../shared/ui/named-host';
         <button type="button" class="key" (click)="putOff()">{{ t.later }}</button>
       </div>
       @if (!isHeld()) {
-        <p class="dim">{{ t.untilThenTapsWait }}</p>
+        <p class="dim">{{ t.tapsWait }}</p>
       }
     </form>
   `,

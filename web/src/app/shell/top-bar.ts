@@ -20,7 +20,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
   imports: [Choices, JobHeading, RouterLink, RouterLinkActive, SavedLine],
   host: { role: 'banner' },
   template: `
-    <a class="mark" routerLink="/board" [attr.aria-label]="t.voltrekToTheBoard">{{ t.name }}</a>
+    <a class="mark" routerLink="/board" [attr.aria-label]="t.homeLabel">{{ t.name }}</a>
     @if (inJob()) {
       @defer {
         <vt-job-heading class="job" />
@@ -57,7 +57,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
         </label>
       }
     }
-    <button type="button" class="device" [attr.aria-label]="t.thisDeviceSettings" (click)="openSettings()">
+    <button type="button" class="device" [attr.aria-label]="t.settingsLabel" (click)="openSettings()">
       <i class="bi bi-sliders" aria-hidden="true"></i>
     </button>
     <div class="lights" role="radiogroup" [attr.aria-label]="t.light">
@@ -70,7 +70,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
     <button
       type="button"
       class="cycle"
-      [attr.aria-label]="t.light2 + lightNames[light()] + t.change"
+      [attr.aria-label]="t.lightLabel + lightNames[light()] + t.change"
       (click)="choose(following())"
     >
       {{ lightNames[light()] }}

@@ -19,14 +19,14 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
   imports: [When],
   template: `
     <div class="sheet">
-      <h1 id="waiting-title">{{ t.waitingForTheServer }}</h1>
+      <h1 id="waiting-title">{{ t.title }}</h1>
       @if (!canKeep()) {
         <p class="problem">
-          {{ t.thisDeviceCannotKeepTapsIts }}
+          {{ t.storageUnavailable }}
         </p>
       }
       @if (!connected()) {
-        <p>{{ t.theServerDoesNotAnswerIt }}</p>
+        <p>{{ t.offline }}</p>
       }
       <ul class="ruled">
         @for (errand of errands(); track errand.id) {
@@ -52,7 +52,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
               <strong>{{ words[line.event.type] }}</strong>
               <span class="dim">{{ line.event.at | when: 'seconds' }}</span>
               @if (line.why; as why) {
-                <span class="why">{{ t.notTakenSixTimesOver({ why }) }}</span>
+                <span class="why">{{ t.parked({ why }) }}</span>
               }
             </span>
             @if (line.why) {
@@ -62,7 +62,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
           </li>
         }
         @if (lines().length + errands().length === 0) {
-          <li class="dim">{{ t.nothingWaitsAllIsSaved }}</li>
+          <li class="dim">{{ t.nothingWaits }}</li>
         }
       </ul>
       <div class="keys">

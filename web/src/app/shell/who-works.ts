@@ -11,9 +11,9 @@ import { WHO_WORKS as T } from '@words/screens/shell';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="sheet">
-      <h1 id="who-title">{{ t.whoWorksOnThisDevice }}</h1>
+      <h1 id="who-title">{{ t.title }}</h1>
       <p class="dim">
-        {{ t.allThatIsTappedHereIs }}
+        {{ t.text }}
       </p>
       <div class="names">
         @for (member of crew(); track member.id) {

@@ -67,13 +67,13 @@ const FIELDS: readonly FormField[] = [
   imports: [FormFields, NgbTypeahead],
   template: `
     <form class="sheet" (submit)="$event.preventDefault(); keep()">
-      <h1 id="vehicle-title">{{ isNew() ? t.newVehicle : t.changeTheVehicle }}</h1>
+      <h1 id="vehicle-title">{{ isNew() ? t.newVehicle : t.changeTitle }}</h1>
       <label>
         <span>{{ t.model({ model: model() ? ': ' + nameOf(model()!) : '' }) }}</span>
         <input
           class="field"
           autocomplete="off"
-          [placeholder]="t.makerModelOrClassUnknownCar"
+          [placeholder]="t.modelHint"
           [ngbTypeahead]="suggest"
           [inputFormatter]="nameOf"
           [resultFormatter]="rowOf"

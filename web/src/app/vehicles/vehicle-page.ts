@@ -38,9 +38,9 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
             <span class="dim">{{ t.forgotten({ erasedAt: r.owner!.erasedAt | when: 'date' }) }}</span>
           } @else if (r.owner; as o) {
             {{ o.name }}{{ o.phone ? ', ' + o.phone : '' }}
-            <a class="key" [href]="'/api/people/' + o.id + '/export'" download>{{ t.whatIsKnownOfThem }}</a>
+            <a class="key" [href]="'/api/people/' + o.id + '/export'" download>{{ t.ownerTitle }}</a>
             <button type="button" class="key" [class.armed]="forgetting()" (click)="forget(o.id)">
-              {{ forgetting() ? t.forgetNamePhoneAndPlatesFor : t.forgetThem }}
+              {{ forgetting() ? t.forgetText : t.forgetThem }}
             </button>
           } @else {
             <span class="dim">{{ t.notKnown }}</span>
@@ -75,7 +75,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
                 }}
               </li>
             } @empty {
-              <li class="dim">{{ t.noneIsKnownYetItsFirst }}</li>
+              <li class="dim">{{ t.noBatteries }}</li>
             }
           </ul>
         </dd>
@@ -89,7 +89,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
         }
       </dl>
       <h2>{{ t.visits }}</h2>
-      <vt-record-list [link]="linkOf" [none]="t.itHasNotBeenHereBefore">
+      <vt-record-list [link]="linkOf" [none]="t.noVisits">
         <ng-template [vtRow]="r.visits" let-job>
           <span class="number">{{ job.callNumber }}</span>
           <span>{{ job.openedAt | when: 'dateTime' }}</span>
@@ -101,7 +101,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
         </ng-template>
       </vt-record-list>
     } @else if (!problem()) {
-      <p class="dim" role="status">{{ t.fetchingTheVehicle }}</p>
+      <p class="dim" role="status">{{ t.loading }}</p>
     }
   `,
   styles: `

@@ -25,8 +25,8 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     <input
       type="search"
       class="field"
-      [attr.aria-label]="t.searchVehicles"
-      [placeholder]="t.plateFleetOrSerialNumberMaker"
+      [attr.aria-label]="t.searchLabel"
+      [placeholder]="t.searchHint"
       [value]="typed()"
       #text
       (input)="typed.set(text.value)"
@@ -34,7 +34,7 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     @if (problem(); as words) {
       <p class="problem" role="alert">{{ words }}</p>
     }
-    <vt-record-list [link]="linkOf" [none]="isReady() ? t.noVehicleIsKnownByThat : null">
+    <vt-record-list [link]="linkOf" [none]="isReady() ? t.empty : null">
       <ng-template [vtRow]="vehicles()" let-v>
         <strong>{{ word(v) }}</strong>
         <span>{{ v.modelName }}</span>

@@ -21,10 +21,10 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
   imports: [RouterLink, When],
   template: `
     @if (charge(); as c) {
-      <section [attr.aria-label]="t.chargeUnderWay">
+      <section [attr.aria-label]="t.title">
         <p class="until">
           {{
-            t.onChargeSince({
+            t.since({
               since: c.since | when: 'time',
               toBeTriedAt: c.isToFull ? t.fullAbout : t.toBeTriedAt,
             })
@@ -43,7 +43,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
               (input)="voltsText.set(volts.value)"
           /></label>
           <label
-            ><span>{{ t.chargerGivesA }}</span
+            ><span>{{ t.ampsLabel }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -73,13 +73,13 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
           </p>
         }
         @if (isFullAtOnce()) {
-          <button type="button" class="key strong" (click)="found()">{{ t.noteAsFoundFullAtOnce }}</button>
+          <button type="button" class="key strong" (click)="found()">{{ t.noteFullAtOnce }}</button>
         }
         <p class="dim">
           @if (waiting()[0]; as call) {
-            {{ t.meanwhileCallWaits({ call: call.number, title: call.title, placeName: call.placeName }) }}
+            {{ t.nextCall({ call: call.number, title: call.title, placeName: call.placeName }) }}
           } @else {
-            {{ t.nothingElseWaitsOnTheBoard }}
+            {{ t.noCall }}
           }
           <a class="key" routerLink="/board">{{ t.toTheBoard }}</a>
         </p>

@@ -17,9 +17,9 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
   template: `
     @if (shown().length > 0 && work().job.closedAt === null) {
       @if (isInPlan()) {
-        <h2>{{ t.orLeaveItOnACharger }}</h2>
+        <h2>{{ t.title }}</h2>
       } @else {
-        <h3>{{ t.putItOnChargeHere }}</h3>
+        <h3>{{ t.action }}</h3>
       }
       <ul class="ruled">
         @for (c of shown(); track c.option.id) {

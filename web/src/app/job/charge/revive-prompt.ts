@@ -21,49 +21,49 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
   const fit = chargers.filter(({ unfit }) => !unfit);
   const charger = fit.find((c) => c.amps <= amps * 1.5) ?? fit[0];
   return {
-    title: T.liftItOverTheSenseVoltage,
+    title: T.title,
     steps: [
       {
-        act: T.proveItsPolarityTwice,
-        why: T.theMarksOfItsCaseAnd,
+        act: T.polarity,
+        why: T.polarityWhy,
       },
       {
-        act: T.askItsAgeLookAtIts,
-        why: T.swollenCrackedWetOrOlderThan,
+        act: T.caseCheck,
+        why: T.caseWhy,
       },
       {
-        act: T.healthyBatteryBesideItRedTo({ lampWatts: revival.lampWatts }),
-        why: T.theLampHoldsTheCurrentDown,
-        risk: T.aAtTheFirstContactW({
+        act: T.join({ lampWatts: revival.lampWatts }),
+        why: T.joinWhy,
+        risk: T.joinFigures({
           contactAmps: fixed(revival.contactAmps, 1),
           peakWatts: fixed(revival.peakWatts),
         }),
       },
       {
-        act: T.leaveItForMinUntilAbout({ minutes, due }),
-        why: T.thenItShouldReadOverV({ senseVolts }),
+        act: T.wait({ minutes, due }),
+        why: T.waitWhy({ senseVolts }),
       },
       {
-        act: T.handOnTheCaseEveryFew,
-        why: T.warmMeansOffAtOnceNobody,
-        risk: T.gasInTheOpenNoFlame,
+        act: T.watch,
+        why: T.watchWhy,
+        risk: T.watchGas,
       },
       {
         act: charger
-          ? T.lampOffBlackFirstThenSet({
+          ? T.charger({
               name: charger.name,
               amps: fixed(Math.min(amps, charger.amps), amps < 10 ? 1 : 0),
             })
-          : T.lampOffBlackFirstThenA({ amps: fixed(amps, amps < 10 ? 1 : 0) }),
-        why: T.aTenthOfItsCapacityMore,
+          : T.chargerAny({ amps: fixed(amps, amps < 10 ? 1 : 0) }),
+        why: T.chargerWhy,
       },
       {
-        act: T.restHAfterTheChargeThen({ restHours: plan.restHours }),
-        why: T.beforeThatNothingTellsWhetherIt,
+        act: T.rest({ restHours: plan.restHours }),
+        why: T.restWhy,
       },
     ],
-    note: T.theMakersInstructionsComeFirstA,
-    yes: T.itIsOverReadItAgain,
+    note: T.caution,
+    yes: T.done,
     leave: T.notDone,
   };
 }

@@ -47,7 +47,7 @@ export function stageResults(
       line: stopped
         ? T.stopStands
         : job.scene
-          ? `${degrees(job.scene.ambientC)}, ${job.scene.sloping ? 'sloping' : 'level'}`
+          ? `${degrees(job.scene.ambientC)}, ${job.scene.sloping ? T.sloping : T.level}`
           : '',
     },
     checks: result(

@@ -34,12 +34,12 @@ import { CHECKS as T } from '@words/screens/job-stages';
           </button>
         }
         <button type="button" class="key strong" (click)="driver.open()">
-          {{ t.theDriverSays({ answers: answers() ? ', ' + answers() : '' }) }}
+          {{ t.driverSays({ answers: answers() ? ', ' + answers() : '' }) }}
         </button>
       </div>
       <vt-mend-here [work]="work()" />
       <vt-suspects [work]="work()" (opened)="opened.emit($event)" />
-      <div class="ruled checks" role="group" [attr.aria-label]="t.lookBeforeTouching">
+      <div class="ruled checks" role="group" [attr.aria-label]="t.looksTitle">
         @for (check of checks(); track check) {
           <div role="group" [attr.aria-label]="words[check].ask">
             <span>{{ words[check].ask }}</span>

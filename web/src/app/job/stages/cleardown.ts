@@ -23,13 +23,13 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
     <section class="stage" aria-labelledby="stage-title">
       <header>
         <h1 id="stage-title">{{ t.clearDown }}</h1>
-        <span class="dim">{{ work().job.everConnected ? t.theHookUpInReverse : '' }}</span>
+        <span class="dim">{{ work().job.everConnected ? t.subtitle : '' }}</span>
       </header>
       @if (started() && !wakes()) {
-        <p class="caution"><span aria-hidden="true">!</span> {{ t.keepTheEngineRunningUntilIt }}</p>
+        <p class="caution"><span aria-hidden="true">!</span> {{ t.keepRunning }}</p>
       }
       @if (!work().job.everConnected) {
-        <p>{{ t.nothingWasConnected }}</p>
+        <p>{{ t.nothingJoined }}</p>
       } @else {
         <vt-steps-done [run]="run()" [work]="work()" [rescue]="rescue()" />
         @if (run().next; as step) {
@@ -42,19 +42,19 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
           />
           <vt-steps-to-come [run]="run()" [work]="work()" [rescue]="rescue()" />
         } @else {
-          <p class="ready" role="status">{{ t.everythingIsOffAndLaidDown }}</p>
+          <p class="ready" role="status">{{ t.allOff }}</p>
         }
       }
       @if (!run().next && started()) {
         <div class="charging">
           <h2>{{ wakes() ? t.converterFeedsBack : t.doesItCharge }}</h2>
           @if (chargingRead()) {
-            <p>{{ t.chargingVoltsAreTakenSeeMeasure }}</p>
+            <p>{{ t.chargingTaken }}</p>
           } @else {
             <p>
               {{
-                t.readIdleAndLoadedAtThe({
-                  smart: work().machine.smartAlternator ? t.smartAlternatorOutsideTheBandRead : '',
+                t.readCharging({
+                  smart: work().machine.smartAlternator ? t.smartBand : '',
                 })
               }}
             </p>
@@ -73,7 +73,7 @@ import { CLEARDOWN as T } from '@words/screens/job-stages';
       }
       @if (!run().next && work().machine.resets.length) {
         <fieldset>
-          <legend>{{ t.setAgainAfterPowerLoss }}</legend>
+          <legend>{{ t.resets }}</legend>
           <div class="keys">
             @for (reset of work().machine.resets; track reset) {
               <button
@@ -158,7 +158,7 @@ export class Cleardown {
   });
 
   private leading({ to, why }: Extract<Next, { act: 'go' }>): StageAction {
-    const label = to === 'crank' && why === 'done' ? T.everythingIsOffGoOnCrank : goWords(to, why);
+    const label = to === 'crank' && why === 'done' ? T.goCrank : goWords(to, why);
     return { label, go: () => this.goOn.emit(to) };
   }
   protected readonly isHeld = computed(

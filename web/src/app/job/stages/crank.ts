@@ -75,12 +75,12 @@ import { CRANK as T } from '@words/screens/job-stages';
           </div>
         </fieldset>
         <label class="lowest">
-          <span>{{ wakes() ? t.voltsAtThePostsIfRead : t.lowestVoltsAtThePostsIf }}</span>
+          <span>{{ wakes() ? t.postVoltsLabel : t.lowestLabel }}</span>
           <input
             class="field"
             inputmode="decimal"
             autocomplete="off"
-            [placeholder]="meterLowest() === null ? t.n962Is962 : volts(meterLowest()!) + t.meter"
+            [placeholder]="meterLowest() === null ? t.typingHint : volts(meterLowest()!) + t.meter"
             [value]="lowestText()"
             [attr.aria-invalid]="lowestFault() !== null"
             #lowestTextInput
@@ -206,9 +206,7 @@ export class Crank {
   protected readonly joinedPlan = computed(() =>
     anyClampOn(this.work().job.hookup) ? this.work().job.plan : null,
   );
-  protected readonly help = computed(() =>
-    anyClampOn(this.work().job.hookup) ? T.withHelpJoined : T.onItsOwnBatteryNothingJoined,
-  );
+  protected readonly help = computed(() => (anyClampOn(this.work().job.hookup) ? T.helped : T.alone));
   /** By the engine's starter, and by the source where its peak lasts less. */
   protected readonly limitSeconds = computed(() =>
     Math.min(
@@ -245,18 +243,18 @@ export class Crank {
     return this.restLeft() > 0 ? clock(this.restLeft()) : fixed(0, 1);
   });
   protected readonly state = computed(() => {
-    if (this.over()) return T.stopCrankingNow;
-    if (this.running()) return this.wakes() ? T.brakeDownStartPressed : T.cranking;
-    if (this.started()) return this.wakes() ? T.awakeAndReady : T.itRuns;
-    if (this.mustComeOff()) return T.onChargeNothingIsCrankedWith;
-    return this.restLeft() > 0 ? T.starterAndLeadsRest : T.readyStandClearOfTheBattery;
+    if (this.over()) return T.stopNow;
+    if (this.running()) return this.wakes() ? T.wakePressed : T.cranking;
+    if (this.started()) return this.wakes() ? T.awake : T.itRuns;
+    if (this.mustComeOff()) return T.onCharge;
+    return this.restLeft() > 0 ? T.resting : T.ready;
   });
   protected readonly limitNote = computed(() => {
-    if (this.wakes()) return T.holdTheVoltsSteadyUntilIts;
+    if (this.wakes()) return T.holdVolts;
     const last = this.work().job.attempts.at(-1);
     if (this.restLeft() > 0 && last && last.restFor !== 'rule')
-      return T.sInAllComputedFromThe({ reason: REST_WORDS[last.restFor], seconds: last.restSeconds });
-    return T.sAtMostThenSRest({
+      return T.restFigures({ reason: REST_WORDS[last.restFor], seconds: last.restSeconds });
+    return T.limits({
       seconds: this.limitSeconds(),
       restSeconds: this.work().rules.crankRestSeconds,
       tries: this.work().rules.crankTriesMax,
@@ -294,10 +292,10 @@ export class Crank {
     const next = this.weighs() ? this.chosenNext() : null;
     switch (next?.kind) {
       case 'elsewhere':
-        return T.lookElsewhereBackToChecks;
+        return T.goChecks;
       case 'other':
-        if (next.way.kind !== 'reclamp') return T.chooseItInPlan;
-        return this.areSetAgain() ? null : T.clampsAreSetAgain;
+        if (next.way.kind !== 'reclamp') return T.goPlan;
+        return this.areSetAgain() ? null : T.reclamped;
       case 'wait':
         return this.waitUntil() > 0
           ? null
@@ -317,7 +315,7 @@ export class Crank {
 
   private readonly startLabel = computed(() => {
     const nth = this.work().job.attempts.length + 1;
-    return this.wakes() ? T.pressStartTry({ nth }) : T.crankNowTry({ nth });
+    return this.wakes() ? T.pressStart({ nth }) : T.crankNowTry({ nth });
   });
   /** The values of the linked meter in this try; typed ones go before them. */
   protected readonly meterLowest = signal<number | null>(null);
@@ -327,21 +325,21 @@ export class Crank {
   protected readonly lowestFault = computed(() => {
     if (!this.lowestText().trim()) return null;
     const value = this.lowest();
-    return value === null ? T.thatIsNotAVoltage : outOfRange(T.volts, value, TYPED_RANGES.volts);
+    return value === null ? T.notVolts : outOfRange(T.volts, value, TYPED_RANGES.volts);
   });
 
   protected readonly action = computed((): StageAction => {
     if (this.running()) {
       const outcome = this.chosen();
       return {
-        label: outcome ? T.endTheTry + this.words()[outcome].name : T.sayHowItEnded,
+        label: outcome ? T.endTheTry + this.words()[outcome].name : T.outcomeMissing,
         waits: !outcome || this.lowestFault() !== null,
         go: () => this.end(),
       };
     }
     const next = this.next();
     if (next.act === 'go') {
-      const label = next.why === 'comes-off-first' ? T.takeTheChargerOffFirst : goWords(next.to, next.why);
+      const label = next.why === 'comes-off-first' ? T.chargerFirst : goWords(next.to, next.why);
       return { label, go: () => this.goOn.emit(next.to) };
     }
     const elseLabel = this.elseLabel();
@@ -354,7 +352,7 @@ export class Crank {
       };
     if (this.restLeft() > 0)
       return {
-        label: T.rest + clock(this.restLeft()) + T.crankSoonerAndSayWhy,
+        label: T.rest + clock(this.restLeft()) + T.soonerWithReason,
         go: () => void this.hurry(),
       };
     return { label: this.startLabel(), go: () => this.start() };
@@ -391,7 +389,7 @@ export class Crank {
   }
 
   private async hurry(): Promise<void> {
-    const reason = await this.reasons.ask(T.whyCrankBeforeTheStarterAnd);
+    const reason = await this.reasons.ask(T.whyEarly);
     if (!reason) return;
     this.reporter.report('override.given', { rule: 'crankRestSeconds', reason });
     this.start();

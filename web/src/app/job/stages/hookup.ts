@@ -38,11 +38,11 @@ const WAITED_NEARLY_S = 15;
         <h1 id="stage-title">{{ t.hookUp }}</h1>
         <span class="dim note">{{ ruleNote() }}</span>
         @if (!isUnplanned() && work().job.closedAt === null) {
-          <button type="button" class="key" (click)="somethingElse()">{{ t.iDidSomethingElse }}</button>
+          <button type="button" class="key" (click)="somethingElse()">{{ t.somethingElse }}</button>
         }
       </header>
       @if (isUnplanned()) {
-        <p class="problem">{{ t.noSourceIsChosenYet }}</p>
+        <p class="problem">{{ t.noSource }}</p>
       } @else {
         @for (line of overruled(); track line) {
           <p class="problem overruled">{{ line }}</p>
@@ -63,7 +63,7 @@ const WAITED_NEARLY_S = 15;
             <vt-guard-lamp [work]="work()" />
           }
         } @else {
-          <p class="ready" role="status">{{ t.hookedUpStandClearOfThe }}</p>
+          <p class="ready" role="status">{{ t.done }}</p>
           <vt-charge-watch [work]="work()" />
         }
         <vt-steps-to-come [run]="run()" [work]="work()" [rescue]="rescue()" [atLast]="finalWord()" />
@@ -136,8 +136,8 @@ export class Hookup {
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
   protected readonly finalWord = computed(() => {
     const { plan } = this.work().job;
-    if (plan?.outlook === 'charges') return T.fullChargerOffPlugOutClamps;
-    return this.wakes() ? T.footOnTheBrakePressStart : T.standClearCrankTheCasualty;
+    if (plan?.outlook === 'charges') return T.takeAllOff;
+    return this.wakes() ? T.goWake : T.standClear;
   });
   protected readonly isUnplanned = computed(() => {
     const { done, next, later } = this.run();
@@ -157,7 +157,7 @@ export class Hookup {
   /** House rules that this order does not keep, each with the hazard that overrules it. */
   protected readonly overruled = computed(() =>
     (this.rescue()?.orders.overruled ?? []).map(({ rule, hazard }) =>
-      T.notAsTheHouseHasIt({ rule: ruleName(rule), why: hazard ? hazardWhy(hazard) : T.noPlaceForIt }),
+      T.notByRule({ rule: ruleName(rule), why: hazard ? hazardWhy(hazard) : T.noPlaceForIt }),
     ),
   );
   /** The lines of the step that have been on the screen. */
@@ -190,19 +190,18 @@ export class Hookup {
     if (severe) return { label: T.stopSayWhy, key: 'say-why', go: () => void this.sayWhy(severe) };
     return next.act === 'go'
       ? { label: this.goLabel(next.to, next.why), go: () => this.goOn.emit(next.to) }
-      : { label: T.noSourceIsChosenYet, waits: true, go: () => undefined };
+      : { label: T.noSource, waits: true, go: () => undefined };
   });
 
   /** A severe step is done only for a reason; the step itself is confirmed after that, like any other. */
   private async sayWhy(hazard: Hazard): Promise<void> {
-    const reason = await this.reasons.ask(T.whyAllTheSame({ hazard: hazardWhy(hazard) }));
+    const reason = await this.reasons.ask(T.whyAnyway({ hazard: hazardWhy(hazard) }));
     if (reason)
       this.reporter.report('override.given', { rule: 'severe-hazard', reason, hazard: hazard.code });
   }
 
   private goLabel(to: Stage, why: GoReason): string {
-    if (why === 'comes-off-first')
-      return this.work().job.plan?.thenOptionId ? T.chargedTakeItOffFirst : T.chargedTakeTheChargerOffFirst;
+    if (why === 'comes-off-first') return this.work().job.plan?.thenOptionId ? T.goTakeOff : T.goChargerOff;
     if (to === 'crank') return this.wakes() ? T.goOnWakeIt : T.goOnCrank;
     return goWords(to, why);
   }

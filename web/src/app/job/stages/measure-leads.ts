@@ -33,7 +33,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
               (input)="put({ source: source.value })"
           /></label>
           <label
-            ><span>{{ t.atTheCasualtyV }}</span
+            ><span>{{ t.casualtyVolts }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -43,7 +43,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
               (input)="put({ casualty: casualty.value })"
           /></label>
           <label
-            ><span>{{ t.throughALeadA }}</span
+            ><span>{{ t.leadAmps }}</span
             ><input
               class="field"
               inputmode="decimal"
@@ -61,7 +61,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
         } @else if (found(); as f) {
           <p role="status">{{ factorWords(f) }}</p>
         } @else {
-          <p class="dim">{{ t.whileItCranksOrChargesClamp }}</p>
+          <p class="dim">{{ t.hint }}</p>
         }
       }
       @for (line of noted(); track line.at) {
@@ -116,12 +116,12 @@ export class MeasureLeads {
     if (!reading) return null;
     const { chargingVolts, leadAmps } = TYPED_RANGES;
     const out =
-      outOfRange(T.voltsAtTheSource, reading.sourceVolts, chargingVolts) ??
-      outOfRange(T.voltsAtTheCasualty, reading.casualtyVolts, chargingVolts) ??
+      outOfRange(T.sourceLabel, reading.sourceVolts, chargingVolts) ??
+      outOfRange(T.casualtyLabel, reading.casualtyVolts, chargingVolts) ??
       outOfRange(T.amps, reading.amps, leadAmps);
     if (out) return out;
-    if (reading.sourceVolts <= reading.casualtyVolts) return T.theSourceMustStandHigherThan;
-    return this.found() ? null : T.tooFewAmpsToTellAnything;
+    if (reading.sourceVolts <= reading.casualtyVolts) return T.sourceLower;
+    return this.found() ? null : T.tooFewAmps;
   });
   protected readonly found = computed(() => {
     const reading = this.reading();

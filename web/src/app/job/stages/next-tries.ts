@@ -36,7 +36,7 @@ const WORTH_SAYING = 0.15;
     @if (elsewhereText(); as line) {
       <p>{{ line }}</p>
     }
-    <div class="choices" role="radiogroup" [attr.aria-label]="t.whatToDoNowBestFirst">
+    <div class="choices" role="radiogroup" [attr.aria-label]="t.title">
       @for (row of rows(); track row.id) {
         <button
           type="button"
@@ -50,7 +50,7 @@ const WORTH_SAYING = 0.15;
           <span class="dim">{{ row.note }}</span>
         </button>
       } @empty {
-        <p class="dim" role="status">{{ t.weighingWhatTheTryTold }}</p>
+        <p class="dim" role="status">{{ t.weighing }}</p>
       }
     </div>
   `,
@@ -108,7 +108,7 @@ export class NextTries {
   });
   protected readonly elsewhereText = computed(() => {
     const elsewhere = this.store.elsewhere();
-    return elsewhere >= WORTH_SAYING ? T.thatTheFaultLiesWhereNo({ elsewhere: inHundred(elsewhere) }) : null;
+    return elsewhere >= WORTH_SAYING ? T.elsewhere({ elsewhere: inHundred(elsewhere) }) : null;
   });
 
   constructor() {
@@ -125,19 +125,19 @@ export class NextTries {
   private rowOf(next: NextTry): { name: string; odds: string; note: string } {
     if (next.kind === 'elsewhere')
       return {
-        name: T.lookElsewhereJointsLocksStarterFuel,
+        name: T.goElsewhere,
         odds: inHundred(next.share),
-        note: T.theFaultIsThere,
+        note: T.elsewhereNote,
       };
     const { point, way } = next;
     const names = {
       again: T.againAsItIs,
-      wait: T.waitMoreThenCrank({ waitMinutes: minutesWords(point.waitMinutes) }),
+      wait: T.waitThenCrank({ waitMinutes: minutesWords(point.waitMinutes) }),
     };
     return {
       name: next.kind === 'other' ? wayName(way, this.nameOf()) : names[next.kind],
       odds: inHundred(point.start),
-      note: T.runningInAbout({ minutes: minutesWords(point.minutes) }),
+      note: T.runsIn({ minutes: minutesWords(point.minutes) }),
     };
   }
 }

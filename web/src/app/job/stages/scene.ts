@@ -54,7 +54,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
             [disabled]="closed()"
             (click)="supervise()"
           >
-            {{ t.iAnswerForAnApprentice }}
+            {{ t.supervise }}
           </button>
         }
       </header>
@@ -103,12 +103,12 @@ const NIGHT_FREEZES_BELOW_C = 12;
           </div>
           @if (mayFreeze()) {
             <div class="coldest">
-              <span id="coldest">{{ t.coldestSinceItRan({ unit: unit().unit }) }}</span>
+              <span id="coldest">{{ t.coldestLabel({ unit: unit().unit }) }}</span>
               <vt-stepper
                 [value]="coldestC()"
                 [shown]="shownTemp(coldestC())"
                 [lessName]="t.itWasColder"
-                [moreName]="t.itWasLessCold"
+                [moreName]="t.warmerNight"
                 [most]="tempC()"
                 labelledBy="coldest"
                 (changed)="setColdest($event)"
@@ -130,7 +130,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
         }
       </div>
       <fieldset class="stops">
-        <legend>{{ t.anyOfTheseStopsTheJob }}</legend>
+        <legend>{{ t.stopsTitle }}</legend>
         <div class="stop-grid">
           @for (stop of stops(); track stop) {
             <button
@@ -315,7 +315,7 @@ export class Scene {
       ? 0
       : this.stopKeys().filter((key) => !this.seen().has(key.nativeElement)).length,
   );
-  protected readonly unseenText = computed(() => T.notSeenYetShowThem({ count: this.unseen() }));
+  protected readonly unseenText = computed(() => T.unseenStops({ count: this.unseen() }));
   protected readonly classWord = computed(() => CLASS_WORDS[this.work().machine.machineClass]);
   protected readonly raised = computed(() => this.work().situation.stops[0] ?? null);
   private readonly next = nextActionAt('scene');
@@ -336,10 +336,10 @@ export class Scene {
     if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
     if (next.act === 'go' && next.why !== 'done')
       return { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) };
-    if (!this.looked()) return { label: T.safeToWorkHere, key: 'looking', waits: true, go: () => undefined };
+    if (!this.looked()) return { label: T.safe, key: 'looking', waits: true, go: () => undefined };
     const waits = this.closed();
     if (this.unseen() > 0) return { label: this.unseenText(), waits, go: () => this.showUnseen() };
-    return { label: T.safeToWorkHere, waits, go: () => this.confirm() };
+    return { label: T.safe, waits, go: () => this.confirm() };
   });
 
   constructor() {

@@ -31,7 +31,7 @@ import { STOP_SCREEN as T } from '@words/screens/job-stages';
             <p>{{ words[stop].wrong }}</p>
             <p class="instead">{{ words[stop].instead }}</p>
             @if (canWithdraw(stop)) {
-              <button type="button" class="key" (click)="withdraw(stop)">{{ t.itNoLongerStands }}</button>
+              <button type="button" class="key" (click)="withdraw(stop)">{{ t.withdraw }}</button>
             }
             @if (readsAgain.includes(stop)) {
               <button type="button" class="key" (click)="readAgain.emit()">{{ t.readItAgain }}</button>
@@ -44,7 +44,7 @@ import { STOP_SCREEN as T } from '@words/screens/job-stages';
       } @else if (isOn()) {
         <p class="problem" role="status">{{ t.leaveTheClamps }}</p>
       }
-      <p class="dim">{{ t.noHookUpIsOffered({ caution }) }}</p>
+      <p class="dim">{{ t.caution({ caution }) }}</p>
     </section>
     @let does = action();
     <vt-next-action

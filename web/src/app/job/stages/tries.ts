@@ -77,7 +77,7 @@ export class Tries {
       this.work().rules,
     );
     const sign = differenceVolts < 0 ? '-' : '+';
-    return T.planSaidAtThePosts({
+    return T.comparison({
       promised: volts(promised, 1),
       sign,
       difference: volts(Math.abs(differenceVolts), 1),

@@ -24,7 +24,7 @@ const AWAY_STATUSES: readonly number[] = [0, 429, 502, 503, 504];
 /** The outcome of an attempt to send. */
 export function answerTo(error: unknown): Answer {
   if (error instanceof TimeoutError) return { kind: 'away' };
-  if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.itCouldNotBeSent };
+  if (!(error instanceof HttpErrorResponse)) return { kind: 'choked', why: T.notSent };
   if (isSignInRequired(error)) return { kind: 'unsigned' };
   if (AWAY_STATUSES.includes(error.status)) return { kind: 'away' };
   const why = problemText(error);

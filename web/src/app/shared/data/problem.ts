@@ -15,8 +15,8 @@ export function problemText(error: unknown): string {
   if (known) return known;
   if (problem?.detail) return problem.detail;
   if (error instanceof NotKept) return T.itIsNotSaved;
-  if (isTransient(error)) return T.theServerDoesNotAnswer;
-  return T.somethingWentWrong;
+  if (isTransient(error)) return T.offline;
+  return T.unknown;
 }
 
 /** True when trying the same again may work: no answer, or the server is not ready. */

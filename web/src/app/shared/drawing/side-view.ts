@@ -95,7 +95,7 @@ export function layoutSide(machine: Machine): SideDrawing | null {
         }
       </svg>
     } @else {
-      <p class="dim">{{ t.noSideViewOfThisMachine }}</p>
+      <p class="dim">{{ t.none }}</p>
     }
   `,
   styleUrl: './drawing.scss',

@@ -25,7 +25,7 @@ export interface EditedEntry {
           <h1 id="entry-editor-title">{{ t.correct({ maker: machine.maker, model: machine.model }) }}</h1>
         </header>
         <div class="split">
-          <div class="groups" tabindex="0" role="group" [attr.aria-label]="t.partsOfTheEntry">
+          <div class="groups" tabindex="0" role="group" [attr.aria-label]="t.partsLabel">
             @for (group of groups(); track $index) {
               <fieldset>
                 <legend>{{ group.title }}</legend>
@@ -85,7 +85,7 @@ export interface EditedEntry {
                 </div>
                 @if (group.remove; as remove) {
                   <button type="button" class="key" (click)="remake(remove(machine))">
-                    {{ t.removeThisPoint }}
+                    {{ t.removePoint }}
                   </button>
                 }
               </fieldset>
@@ -101,7 +101,7 @@ export interface EditedEntry {
         }
         <footer>
           <label
-            ><span>{{ t.whyOrWhereYouSawIt }}</span>
+            ><span>{{ t.noteLabel }}</span>
             <input
               class="field"
               maxlength="200"
@@ -112,7 +112,7 @@ export interface EditedEntry {
           </label>
           <button type="button" class="key" (click)="modal.dismiss()">{{ t.leaveIt }}</button>
           <button type="submit" class="key strong" [disabled]="!isSound()">
-            {{ t.keepTheCorrection }}
+            {{ t.save }}
           </button>
         </footer>
       </form>

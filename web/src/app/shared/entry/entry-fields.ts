@@ -111,7 +111,7 @@ function machineGroup(machine: Machine): FieldGroup {
       },
       {
         path: 'earth',
-        label: T.plusOnTheBody,
+        label: T.positiveEarth,
         kind: 'flag',
         value: String(isPositiveEarth(machine)),
         set: ({ earth: _, ...m }, typed) => (typed === 'true' ? { ...m, earth: 'positive' } : m),
@@ -160,7 +160,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
     set: change((_, typed) => ({ [key]: typed === 'true' })),
   });
   return {
-    title: count > 1 ? T.battery({ index: index + 1 }) : T.battery2,
+    title: count > 1 ? T.battery({ index: index + 1 }) : T.batteryAny,
     remove: null,
     fields: [
       {
@@ -200,13 +200,13 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         choices: choicesOf(TERMINAL_LAYOUTS, LAYOUT_WORDS),
         set: change((_, typed) => ({ layout: typed as MachineBattery['layout'] })),
       },
-      placed(T.fromTheLeftMm, 'xMm'),
-      placed(T.fromTheFrontMm, 'yMm'),
+      placed(T.fromLeftMm, 'xMm'),
+      placed(T.fromFrontMm, 'yMm'),
       placed(T.widthMm, 'widthMm'),
       placed(T.lengthMm, 'lengthMm'),
       {
         path: `${at}.topMm`,
-        label: T.topAboveGroundMm,
+        label: T.topMm,
         kind: 'number',
         value: String(battery.topMm),
         set: change((_, typed) => ({ topMm: typedFigure(typed) })),
@@ -273,24 +273,24 @@ function pointGroup(point: MachinePoint, index: number): FieldGroup {
           ]),
       {
         path: `${at}.xMm`,
-        label: T.fromTheLeftMm,
+        label: T.fromLeftMm,
         kind: 'number',
         value: String(point.xMm),
         set: change((typed) => ({ xMm: typedFigure(typed) })),
       },
       {
         path: `${at}.yMm`,
-        label: T.fromTheFrontMm,
+        label: T.fromFrontMm,
         kind: 'number',
         value: String(point.yMm),
         set: change((typed) => ({ yMm: typedFigure(typed) })),
       },
       maybe(T.aboveGroundMm, 'heightMm', 'number'),
       maybe(T.under, 'cover', 'text'),
-      maybe(T.toolsOneALine, 'tools', 'lines'),
+      maybe(T.tools, 'tools', 'lines'),
       {
         path: `${at}.steps`,
-        label: T.stepsOneALine,
+        label: T.steps,
         kind: 'lines',
         value: point.steps.join('\n'),
         set: change((typed) => ({ steps: lines(typed) })),
@@ -310,11 +310,7 @@ function textGroup(machine: Machine): FieldGroup {
   return {
     title: T.toBeTold,
     remove: null,
-    fields: [
-      text(T.cautionsOneALine, 'cautions'),
-      text(T.neverOneALine, 'never'),
-      text(T.setAgainAfterPowerLossOne, 'resets'),
-    ],
+    fields: [text(T.cautions, 'cautions'), text(T.never, 'never'), text(T.resets, 'resets')],
   };
 }
 
@@ -325,7 +321,7 @@ export function withNewPoint(machine: Machine): Machine {
   const point: MachinePoint = {
     id: `point-${nth}`,
     kind: 'ground-point',
-    label: T.point2({ nth }),
+    label: T.pointNth({ nth }),
     xMm: Math.round(machine.widthMm / 2),
     yMm: Math.round(machine.lengthMm / 2),
     steps: [],

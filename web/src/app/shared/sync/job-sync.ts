@@ -160,7 +160,7 @@ export class JobSync {
     // A job may stand on a call or an entry that waits here too.
     if (!(await this.errands.send(false))) return { kind: 'away' };
     const before = await this.errands.standsBefore(event);
-    if (before !== null) return { kind: 'choked', why: T.whatItStandsOnWasNot({ before }) };
+    if (before !== null) return { kind: 'choked', why: T.beforeRefused({ before }) };
     try {
       const askedAt = Date.now();
       const taken = await firstValueFrom(

@@ -22,7 +22,7 @@ export interface ImportTarget {
     <div class="sheet">
       <h1 id="import-title">{{ t.import({ name: target().name }) }}</h1>
       <label>
-        <span>{{ t.fileJsonOrCsvInUtf }}</span>
+        <span>{{ t.fileLabel }}</span>
         <input
           class="field"
           type="file"
@@ -37,7 +37,7 @@ export interface ImportTarget {
       @if (report(); as r) {
         @if (r.faults.length) {
           <div class="problem" role="alert">
-            <p>{{ t.nothingIsImportedWhileALine }}</p>
+            <p>{{ t.faultsTitle }}</p>
             <ul class="lines" tabindex="0">
               @for (f of r.faults; track $index) {
                 <li>
@@ -50,7 +50,7 @@ export interface ImportTarget {
         } @else {
           <p role="status">
             {{
-              t.newChangedTheSame({
+              t.result({
                 lead: r.applied ? t.imported : t.wouldChange,
                 added: r.added.length,
                 changed: r.changed.length,
@@ -77,7 +77,7 @@ export interface ImportTarget {
         @if (report(); as r) {
           @if (!r.applied) {
             <button type="button" class="key strong" [disabled]="!mayImport()" (click)="apply()">
-              {{ t.import2 }}
+              {{ t.importAction }}
             </button>
           }
         }

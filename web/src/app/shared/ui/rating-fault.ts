@@ -6,6 +6,6 @@ import { RATING_FAULT as T } from '@words/screens/ui';
 export function ratingFault({ capacityAh, ccaAmps }: BatteryRating): string | null {
   return (
     outOfRange(T.capacity, capacityAh, BATTERY_RANGES.capacityAh) ??
-    outOfRange(T.coldCrankingAmps, ccaAmps, BATTERY_RANGES.ccaAmps)
+    outOfRange(T.ccaAmps, ccaAmps, BATTERY_RANGES.ccaAmps)
   );
 }

@@ -13,7 +13,7 @@ const LEAST_REASON = 3;
     <form class="sheet" (submit)="$event.preventDefault(); give()">
       <h1 id="reason-title">{{ question() }}</h1>
       <label>
-        <span>{{ t.reasonKeptInTheLog }}</span>
+        <span>{{ t.label }}</span>
         <textarea
           class="field"
           rows="3"

@@ -32,7 +32,7 @@ const ARROW_SHARE = 0.15;
       class="room"
       tabindex="0"
       role="group"
-      [attr.aria-label]="t.drawingAndBringItNearerArrows"
+      [attr.aria-label]="t.label"
       (wheel)="drawing?.zoomWithWheel($event)"
       (keydown)="onKey($event)"
     >

@@ -15,7 +15,12 @@ export const RULE_QUESTIONS: Readonly<Record<HouseRuleKey, string>> = messagesOf
 /** The schools by name. */
 export const SCHOOL_WORDS: Readonly<Record<School, string>> = messagesOf('school');
 
+const UNITS: Readonly<Record<string, string>> = messagesOf('ruleUnit');
+
+/** The unit of a rule: a sign, or a word of the language. */
+export const ruleUnit = (key: RuleKey): string => UNITS[RULES[key].unit] ?? RULES[key].unit;
+
 /** Names a value of a rule: a school, or its figure with the unit. */
 export const ruleValue = (key: RuleKey, value: string | number): string =>
   (SCHOOL_WORDS as Readonly<Record<string, string>>)[value] ??
-  `${typeof value === 'number' ? plainNumber(value) : value} ${RULES[key].unit}`;
+  `${typeof value === 'number' ? plainNumber(value) : value} ${ruleUnit(key)}`;

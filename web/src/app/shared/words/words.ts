@@ -141,6 +141,9 @@ export const INPUT_WORDS: Record<PlanInputKey, string> = messagesOf('input');
 /** Why each has the value that it has. */
 export const INPUT_REASONS: Record<PlanInputKey, string> = messagesOf('inputReason');
 
+/** Units that are words. */
+export const INPUT_UNITS: Readonly<Record<string, string>> = messagesOf('inputUnit');
+
 /** How each figure of a plan is shown: its unit, its scale over the kept value, its places. */
 export const INPUT_FORMATS: Record<
   PlanInputKey,

@@ -42,12 +42,12 @@ const SUGGESTIONS = 5;
     <section class="stage" aria-labelledby="stage-title">
       <vt-locate-head [work]="work()" part="identify" (partChosen)="partChosen.emit($event)" />
       <label>
-        <span>{{ t.knownToTheAtlas }}</span>
+        <span>{{ t.atlasTitle }}</span>
         <input
           class="field"
           type="search"
           maxlength="120"
-          [placeholder]="t.makerModelClassPlaceOfThe"
+          [placeholder]="t.searchHint"
           [value]="typed()"
           #typedInput
           (input)="typed.set(typedInput.value)"
@@ -65,12 +65,12 @@ const SUGGESTIONS = 5;
               </button>
             </li>
           } @empty {
-            <li class="dim">{{ t.notInTheAtlasFindIt }}</li>
+            <li class="dim">{{ t.notInAtlas }}</li>
           }
         </ul>
       }
       <fieldset>
-        <legend>{{ t.notKnownWhatIsIt }}</legend>
+        <legend>{{ t.classTitle }}</legend>
         <div class="keys">
           @for (c of classes; track c) {
             <button
@@ -100,7 +100,7 @@ const SUGGESTIONS = 5;
         </div>
       </fieldset>
       <fieldset>
-        <legend>{{ t.lookHereLikeliestFirstTapWhere }}</legend>
+        <legend>{{ t.placesTitle }}</legend>
         <ul class="ruled">
           @for (r of places(); track r.place.id) {
             <li>
@@ -121,7 +121,7 @@ const SUGGESTIONS = 5;
       </fieldset>
       @if (placeId()) {
         <fieldset>
-          <legend>{{ t.keepItForTheNextWho }}</legend>
+          <legend>{{ t.entryTitle }}</legend>
           <div class="fields">
             <label
               ><span>{{ t.maker }}</span>
@@ -415,8 +415,8 @@ export class Identify {
   );
   protected readonly label = computed(() => {
     if (this.isBusy()) return T.keepingIt;
-    if (!this.placeId()) return T.tapWhereTheBatteryIs;
-    return this.isNamed() ? T.keepItAndGoOn : T.sayMakerAndModel;
+    if (!this.placeId()) return T.placeMissing;
+    return this.isNamed() ? T.saveAction : T.namesMissing;
   });
 
   protected asChemistry(value: string) {

@@ -86,7 +86,7 @@ export class LocateHead {
   );
   protected readonly about = computed(() => {
     const { machine, confidence } = this.work();
-    if (isTemplate(machine)) return T.unknownMachineFindItsBatteryFirst;
+    if (isTemplate(machine)) return T.unknownMachine;
     const places = machine.batteries.map((b) => `${b.place}${b.ventHose ? T.ventHose : ''}`).join('; ');
     const mark = CONFIDENCE_MARKS[confidence];
     return T.battery({ places: mark ? `${places} (${mark})` : places });

@@ -75,7 +75,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
       </ol>
       <vt-latch-part [work]="work()" />
       <fieldset>
-        <legend>{{ t.whichIsPositiveTwoSignsMust }}</legend>
+        <legend>{{ t.polarityTitle }}</legend>
         <div class="keys">
           @for (sign of signs(); track sign) {
             <button
@@ -91,7 +91,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
       </fieldset>
     </section>
     <vt-next-action
-      [label]="enough() ? t.foundPositiveIsSure : t.tickTwoSignsOfPositive"
+      [label]="enough() ? t.polarityAction : t.polarityMissing"
       [disabled]="!enough()"
       (go)="confirm()"
     />

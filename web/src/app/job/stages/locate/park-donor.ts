@@ -46,13 +46,7 @@ const MOVE_STEP_MM = 100;
     <section class="stage" aria-labelledby="stage-title">
       <vt-locate-head [work]="work()" part="park" (partChosen)="partChosen.emit($event)" />
       <div class="split">
-        <div
-          class="place"
-          tabindex="0"
-          role="group"
-          [attr.aria-label]="t.placeArrowsMoveTheDonorComma"
-          (keydown)="onKey($event)"
-        >
+        <div class="place" tabindex="0" role="group" [attr.aria-label]="t.keysHint" (keydown)="onKey($event)">
           @let d = drawn();
           <svg [attr.width]="width" [attr.height]="height" role="img" [attr.aria-label]="summary()">
             <defs>
@@ -131,7 +125,7 @@ const MOVE_STEP_MM = 100;
           </p>
           <p class="dim">
             {{
-              t.redBlackMApart({
+              t.apart({
                 red: metres(parking().red.metres, 1),
                 black: metres(parking().black.metres, 1),
                 gap: fixed(parking().gapMm / 1000, 2),
@@ -172,7 +166,7 @@ const MOVE_STEP_MM = 100;
       </div>
     </section>
     <vt-next-action
-      [label]="parking().touching ? t.tooCloseMoveTheDonor : t.parkItHere"
+      [label]="parking().touching ? t.tooClose : t.parkItHere"
       [disabled]="parking().touching || work().job.closedAt !== null"
       (go)="park()"
     />
@@ -341,12 +335,12 @@ export class ParkDonor {
     const { touching, red, black } = this.parking();
     const crossed = red.crosses ?? black.crosses;
     return [
-      ...(touching ? [T.vehiclesMustNotTouchLeaveAt] : []),
-      ...(crossed ? [T.aLeadCannotBeKeptOff({ crossed: ZONE_WORDS[crossed] })] : []),
+      ...(touching ? [T.tooCloseWhy] : []),
+      ...(crossed ? [T.crossedWhy({ crossed: ZONE_WORDS[crossed] })] : []),
     ];
   });
   protected readonly summary = computed(() =>
-    T.donorFromTheCasualtyOfLead({
+    T.summary({
       gap: metres(this.parking().gapMm / 1000, 2),
       needed: metres(this.parking().metresNeeded, 1),
     }),
@@ -447,12 +441,12 @@ function effectOf({ option, crank, wake, unfit }: RankedOption): string {
   const size = `${section(sectionMm2)}, ${metres(lengthM)}`;
   if (unfit && unfit.code !== 'leads-short') return unfitWords(unfit);
   if (crank?.turns)
-    return T.rpmOfNeededVAtThe({
+    return T.sizeCranks({
       size,
       rpm: fixed(crank.rpm),
       neededRpm: fixed(crank.neededRpm),
       starterVolts: fixed(crank.starterVolts, 1),
     });
-  if (crank) return T.doesNotTurnIt({ size });
-  return wake ? T.vWhileItWakes({ size, postVolts: fixed(wake.postVolts, 1) }) : size;
+  if (crank) return T.sizeFails({ size });
+  return wake ? T.sizeWakes({ size, postVolts: fixed(wake.postVolts, 1) }) : size;
 }

@@ -35,7 +35,7 @@ const SAME_WITHIN = 0.0008;
         </button>
         @if (isSame()) {
           <button type="button" class="key strong" [vtArms]="'moved'" (click)="moved()">
-            {{ t.probesAreThere }}
+            {{ t.probesPlaced }}
           </button>
         } @else {
           <button
@@ -170,11 +170,11 @@ export class LiveLine {
   }
 
   protected stateText(state: LinkState): string {
-    if (!this.live.connected()) return T.lineBrokenAnOldValue;
+    if (!this.live.connected()) return T.lineBroken;
     const now = this.now();
     if (state === 'ready' && now && this.isOld())
-      return this.live.isOfHere(now) ? T.anOldValue : T.probesMoveAFreshValueComes;
-    if (this.isSame()) return T.asBeforeMoveTheProbes;
+      return this.live.isOfHere(now) ? T.anOldValue : T.probesMove;
+    if (this.isSame()) return T.unchanged;
     return this.isHeld() ? T.held : this.linkWords[state];
   }
 

@@ -151,8 +151,8 @@ export const LiveStore = signalStore(
               else end(CAPTURE_END_WORDS[line.lost]);
             })
             .then(
-              () => end(T.theLineToTheServerBroke),
-              () => end(T.theLineToTheServerBroke),
+              () => end(T.lineBroke),
+              () => end(T.lineBroke),
             );
         });
       },

@@ -126,7 +126,7 @@ export function figureMeaning(
     check === 'conductance'
       ? `, ${percent(found as number)}`
       : check === 'drain' && typeof found === 'number' && found > 0
-        ? T.flatInDaysFromFull({ days: fixed(daysToFlat(rating, 1, found)) })
+        ? T.daysToFlat({ days: fixed(daysToFlat(rating, 1, found)) })
         : check === 'specific-gravity'
           ? gravityBand(figures, tempC)
           : '';

@@ -181,7 +181,7 @@ export class Measure {
   protected readonly fault = computed(() => {
     if (!this.text() || this.text() === '-') return null;
     const value = this.value();
-    return value === null ? T.thatIsNotAFigure : this.faultOf(value);
+    return value === null ? T.notAFigure : this.faultOf(value);
   });
   protected readonly preview = computed(() => {
     const value = this.value();
@@ -215,12 +215,12 @@ export class Measure {
         go: () => this.take(),
       };
     if (this.group() !== 'trace' && this.allCells())
-      return { label: T.takeTheSixCells, waits: false, go: () => this.takeCells() };
+      return { label: T.takeCells, waits: false, go: () => this.takeCells() };
     const next = this.next();
     if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
     if (next.act !== 'go') return { label: T.nothingToDo, waits: true, go: () => undefined };
     const isBlind = next.to === 'plan' && this.work().job.readings.length === 0;
-    const label = isBlind ? T.planWithoutAReading : goWords(next.to, next.why);
+    const label = isBlind ? T.skipReading : goWords(next.to, next.why);
     return { label, waits: false, go: () => this.goOn.emit(next.to) };
   });
 
@@ -261,7 +261,7 @@ export class Measure {
       const at = this.all().findIndex((c) => c.kind.check === check && c.battery === battery);
       if (at >= 0 && gainBits >= LEAST_GAIN_BITS) {
         const [one, other] = settles.map((cause) => CAUSE_WORDS[cause]);
-        return { at, name: this.all()[at]!.name, why: T.tellsBetweenAnd({ one, other }) };
+        return { at, name: this.all()[at]!.name, why: T.tellsBetween({ one, other }) };
       }
     }
     return null;
@@ -428,14 +428,14 @@ export class Measure {
     const own = value === null ? null : this.ownOf(value);
     return value === null || own === null || own === value
       ? ''
-      : T.toTheChassisLessBelowIt({ below: volts(value - own), own: volts(own) });
+      : T.ownVolts({ below: volts(value - own), own: volts(own) });
   });
 
   protected readonly faultOf = (shown: number): string | null => {
     const { kind } = this.chosen();
     const value = this.ownOf(shown);
-    if (value === null) return T.readTheBatteriesBelowItFirst;
-    if (kind.id === 'key-on' && this.context().restVolts === null) return T.readTheRestVoltsFirstThe;
+    if (value === null) return T.readLowerFirst;
+    if (kind.id === 'key-on' && this.context().restVolts === null) return T.readRestFirst;
     return figureFault(kind, this.work().machine.systemVolts, value);
   };
 }

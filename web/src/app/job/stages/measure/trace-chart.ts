@@ -49,5 +49,5 @@ export function traceSummary({ findings, rows }: TraceRead): string {
   const { crank, restVolts } = findings;
   const rest = restVolts === null ? '' : T.rest({ restVolts: volts(restVolts) });
   const cranked = crank ? T.crankDownTo({ minimumVolts: volts(crank.minimumVolts) }) : T.noCrank;
-  return T.traceOfPointsOverS({ rows, durationSeconds: fixed(findings.durationSeconds, 1), rest, cranked });
+  return T.summary({ rows, durationSeconds: fixed(findings.durationSeconds, 1), rest, cranked });
 }

@@ -33,12 +33,12 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
   template: `
     <div class="keys">
       <label class="key file">
-        {{ t.openATraceFile }}
+        {{ t.open }}
         <input type="file" accept=".csv,.txt,text/csv,text/plain" #file (change)="open(file)" />
       </label>
       @if (live.captured() === null) {
         <button type="button" class="key" [disabled]="!meterReady()" (click)="capture()">
-          {{ t.captureACrankFromTheMeter }}
+          {{ t.capture }}
         </button>
       } @else {
         <button type="button" class="key strong" (click)="stop()">{{ t.stopCapturing }}</button>
@@ -49,13 +49,13 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
     </div>
     @if (live.captured(); as points) {
       <p role="status">
-        {{ t.crankNowPointsLowestSoFar({ points }) }}
+        {{ t.capturing({ points }) }}
         <strong>{{ live.lowestVolts() === null ? '-' : volts(live.lowestVolts()!) }}</strong>
       </p>
     }
     @if (progress(); as share) {
-      <p role="status">{{ t.readingTheFile({ share: percent(share) }) }}</p>
-      <ngb-progressbar [value]="share" [max]="1" [ariaLabel]="t.readingTheFile({ share: percent(share) })" />
+      <p role="status">{{ t.reading({ share: percent(share) }) }}</p>
+      <ngb-progressbar [value]="share" [max]="1" [ariaLabel]="t.reading({ share: percent(share) })" />
     }
     @if (problem() ?? live.captureProblem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -83,7 +83,7 @@ import { TRACE_PART as T } from '@words/screens/job-stages-measure';
       }
     } @else if (progress() === null && live.captured() === null) {
       <p class="dim">
-        {{ t.csvOfTimeAndVoltsAmps }}
+        {{ t.hint }}
       </p>
     }
   `,
@@ -163,9 +163,9 @@ export class TracePart {
     const { findings, file } = this.read()!;
     return [
       ...findings.notes.map((note) => TRACE_NOTE_WORDS[note]),
-      ...(file?.cutOff ? [T.theLastLineWasCutOff] : []),
+      ...(file?.cutOff ? [T.cutOff] : []),
       ...(file?.timeUnitFrom === 'steps'
-        ? [T.timeTakenAsByItsSteps({ timeUnit: file.timeUnit === 'ms' ? 'milliseconds' : 'seconds' })]
+        ? [T.timeUnit({ timeUnit: file.timeUnit === 'ms' ? 'milliseconds' : 'seconds' })]
         : []),
     ];
   });
@@ -187,11 +187,11 @@ export class TracePart {
     add(T.crankedFor, crank && crank.toSeconds - crank.fromSeconds, (s) => `${fixed(s, 1)} s`);
     add(T.speed, crank?.rpm, (rpm) => rpmText(rpm));
     add(T.chatters, crank?.chatterPerSecond, (n) => T.timesASecond({ hertz: fixed(n) }));
-    add(T.unevenCompression, crank?.unevenShare, (u) => (u > 0.3 ? T.look({ share: percent(u) }) : T.even));
+    add(T.uneven, crank?.unevenShare, (u) => (u > 0.3 ? T.look({ share: percent(u) }) : T.even));
     add(T.recovery, recovery?.volts, (r) => T.atS({ value: v(r), seconds: fixed(recovery!.afterSeconds) }));
     add(T.chargingFrom, charging?.volts, v);
     add(T.inside, strength?.ohms, (o) => `${fixed(o * 1000, 1)} mohm`);
-    add(T.coldCrankingEst, strength?.ccaAmps, (a) => `${fixed(a)} A, ${percent(strength!.share)}`);
+    add(T.ccaEstimate, strength?.ccaAmps, (a) => `${fixed(a)} A, ${percent(strength!.share)}`);
     return shown;
   });
 
@@ -215,7 +215,7 @@ export class TracePart {
     const recording = await this.live.capture(this.work().job.id, this.capturing.signal);
     if (!recording || this.isGone) return;
     this.source.set('meter');
-    await this.readIt(recording, T.capturedFromTheMeter);
+    await this.readIt(recording, T.captured);
   }
 
   protected stop(): void {

@@ -11,7 +11,7 @@ import { OPTION_LIST as T } from '@words/screens/job-stages-plan';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Choices, UnfitList],
   template: `
-    <div class="options" role="radiogroup" [attr.aria-label]="t.sourcesBestFirst">
+    <div class="options" role="radiogroup" [attr.aria-label]="t.title">
       @for (row of fitting(); track row.ranked.option.id) {
         <button
           type="button"
@@ -115,6 +115,6 @@ export class OptionList {
   });
   protected readonly whyNone = computed(() => {
     const bar = this.bar();
-    return bar ? BAR_WORDS[bar] : T.nothingOnThisVanFitsCall;
+    return bar ? BAR_WORDS[bar] : T.noneFits;
   });
 }

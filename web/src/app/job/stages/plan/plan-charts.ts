@@ -88,7 +88,7 @@ export function waitChart(curve: WaitCurve, c: ChartColours): EChartsCoreOption 
   return {
     tooltip: {
       ...tooltip(c),
-      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.in100({ odds: fixed(v) }) : ''),
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? T.odds({ odds: fixed(v) }) : ''),
     },
     grid: { left: 46, right: 24, top: 26, bottom: 40 },
     xAxis: axis(c, 'min', { max: Math.max(1, curve.start.length - 1), minInterval: 1 }),

@@ -20,7 +20,7 @@ interface Line {
     <table>
       <caption class="visually-hidden">
         {{
-          t.twoOptionsSideBySide
+          t.title
         }}
       </caption>
       <thead>
@@ -120,7 +120,7 @@ export class PlanCompare {
       line(T.starterDraws, (row) => crank(row, (c) => `${fixed(c.starterAmps)} A`)),
       line(T.helpGives, (row) => crank(row, (c) => `${fixed(c.sourceAmps)} A`)),
       line(T.lostInLeads, (row) => crank(row, (c) => `${fixed(c.leadLossVolts, 2)} V`)),
-      line(T.atThePostsWaking, (row) => (row.ranked.wake ? `${fixed(row.ranked.wake.postVolts, 2)} V` : '-')),
+      line(T.wakeVolts, (row) => (row.ranked.wake ? `${fixed(row.ranked.wake.postVolts, 2)} V` : '-')),
       line(T.chargesFirst, (row) =>
         row.ranked.chargeMinutes > 0 ? T.min({ chargeMinutes: row.ranked.chargeMinutes }) : 'no',
       ),

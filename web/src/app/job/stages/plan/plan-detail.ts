@@ -135,7 +135,7 @@ const SURE_SHARE = 0.99;
               <div class="panel">
                 @if (isStale()) {
                   <p class="stale" role="status">
-                    <i class="bi bi-clock-history" aria-hidden="true"></i> {{ t.fromBeforeTheChange }}
+                    <i class="bi bi-clock-history" aria-hidden="true"></i> {{ t.stale }}
                     @if (progress() === null) {
                       <button type="button" class="key" (click)="again.emit()">{{ t.computeAgain }}</button>
                     }
@@ -174,7 +174,7 @@ const SURE_SHARE = 0.99;
                       </div>
                       <div class="chart"><vt-chart [draw]="drawLeads()" [summary]="leadSummary()" /></div>
                     } @else if (progress() === null) {
-                      <p>{{ t.thisSourceHasNoLeadsTo }}</p>
+                      <p>{{ t.noLeads }}</p>
                     }
                   }
                   @case ('inputs') {
@@ -207,16 +207,16 @@ const SURE_SHARE = 0.99;
           >, {{ band() }}.</span
         >
         @if (doubt(); as d) {
-          {{ t.mostOfTheDoubtIs({ unknown: d }) }}
+          {{ t.mostDoubt({ unknown: d }) }}
         }
       </p>
     }
     @if (ranked().crank) {
       <p>
-        {{ t.heldBackMostBy }} <strong>{{ limitWords[ranked().limitedBy] }}</strong
+        {{ t.heldBackBy }} <strong>{{ limitWords[ranked().limitedBy] }}</strong
         >.
         @if (bestHelp(); as help) {
-          {{ t.wouldHelpMost }} <strong>{{ help }}</strong
+          {{ t.helpTitle }} <strong>{{ help }}</strong
           >.
         }
       </p>
@@ -381,11 +381,11 @@ export class PlanDetailView {
     const trace = this.trace();
     if (!trace) return '';
     const fires = trace.startsAtSeconds;
-    return T.crankInTimeDipsToV({
+    return T.traceSummary({
       volts: fixed(trace.dipVolts, 1),
       rpm: fixed(trace.rpm.at(-1)!),
       neededRpm: fixed(trace.neededRpm),
-      fires: fires === null ? T.doesNotFireWithin3S : T.firesAfterS({ seconds: fixed(fires, 1) }),
+      fires: fires === null ? T.doesNotFire : T.firesAfterS({ seconds: fixed(fires, 1) }),
     });
   });
   protected readonly wakeSummary = computed(() => {
@@ -400,7 +400,7 @@ export class PlanDetailView {
     const cells = this.cells() ?? [];
     const best = [...cells].sort((a, b) => b.odds - a.odds)[0];
     return best
-      ? T.leadSetsForThisRescueBest({
+      ? T.leadsSummary({
           sectionMm2: section(best.sectionMm2),
           lengthM: metres(best.lengthM),
           odds: inHundred(best.odds),

@@ -3,7 +3,7 @@ import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
 import { outOfRange } from '@words/range-words';
-import { INPUT_FORMATS, INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
+import { INPUT_FORMATS, INPUT_UNITS, INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
 import { parameterFor } from './parameter-notes';
 import { PLAN_INPUTS as T } from '@words/screens/job-stages-plan';
 
@@ -51,7 +51,7 @@ interface Row {
           @if (row.isChanged) {
             <button type="button" class="key back" (click)="reset(row.input.key)">
               <i class="bi bi-arrow-counterclockwise" aria-hidden="true"></i>
-              <span class="visually-hidden">{{ t.backToItsOwnValue({ name: row.name }) }}</span>
+              <span class="visually-hidden">{{ t.reset({ name: row.name }) }}</span>
             </button>
           }
           @if (row.fault; as why) {
@@ -121,7 +121,7 @@ export class PlanInputs {
   protected readonly rows = computed(() =>
     this.inputs().map((input): Row => {
       const { unit: kept, scale, places } = INPUT_FORMATS[input.key];
-      const { unit, show } = shownUnit(kept);
+      const { unit, show } = shownUnit(INPUT_UNITS[kept] ?? kept);
       const rejected = this.rejected()[input.key];
       const isChanged = this.changes()[input.key] !== undefined;
       return {
@@ -150,7 +150,7 @@ export class PlanInputs {
     const { min, max } = PLAN_INPUT_RANGES[key];
     const ends = [show(min * scale), show(max * scale)];
     const shown = { min: Math.min(...ends), max: Math.max(...ends), unit };
-    const why = typed === '' ? T.mustBeANumber({ name }) : outOfRange(name, Number(typed), shown);
+    const why = typed === '' ? T.notANumber({ name }) : outOfRange(name, Number(typed), shown);
     const { [key]: _gone, ...others } = this.rejected();
     this.rejected.set(why ? { ...others, [key]: { text, why } } : others);
     if (!why) this.changed.emit({ ...this.changes(), [key]: keep(Number(typed)) / scale });

@@ -26,8 +26,8 @@ export function notesOf(
   return kit.flatMap((item): PlanNote[] => {
     if (item.kind === 'latch-source' && hasLatch) {
       const { amps, fault } = usualLatchPoint(item.volts);
-      const does = fault ? LATCH_FAULT_WORDS[fault] : T.theLatchLetsGoItReleases;
-      return [{ name: item.name, text: T.aboutAThroughTheLatch({ amps: fixed(amps, 2), does }) }];
+      const does = fault ? LATCH_FAULT_WORDS[fault] : T.latchReleases;
+      return [{ name: item.name, text: T.latchAmps({ amps: fixed(amps, 2), does }) }];
     }
     if (item.kind === 'capacitor-booster') {
       const amps = ranked.find((r) => r.option.sourceId === item.id)?.crank?.starterAmps;
@@ -49,14 +49,12 @@ export function notesOf(
 
 /** @param seconds null where the battery cannot feed it */
 function fillText(seconds: number | null): string {
-  return seconds === null
-    ? T.theWeakBatteryCannotFillIt
-    : T.fillsItselfFromTheWeakBattery({ minutes: clock(seconds) });
+  return seconds === null ? T.cannotFill : T.fillsItself({ minutes: clock(seconds) });
 }
 
 /** @param leastVolts the bank counts as empty below this */
 function cranksText(cranks: number, leastVolts: number): string {
-  const howLong = T.ofSByItselfAbove({ seconds: COUNTED_SECONDS, volts: volts(leastVolts, 1) });
-  if (cranks === 0) return T.noWholeCrankTheBatteryMust({ howLong });
+  const howLong = T.cranksFor({ seconds: COUNTED_SECONDS, volts: volts(leastVolts, 1) });
+  if (cranks === 0) return T.noWholeCrank({ howLong });
   return `${cranks} ${cranks === 1 ? 'crank' : 'cranks'} ${howLong}`;
 }

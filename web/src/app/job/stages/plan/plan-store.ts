@@ -84,7 +84,7 @@ export const PlanStore = signalStore(
               patchState(store, {
                 oddsProgress: null,
                 detailProgress: null,
-                problem: T.theFiguresCouldNotBeComputed,
+                problem: T.failed,
               });
               return;
             }

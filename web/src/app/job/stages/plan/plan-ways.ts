@@ -88,7 +88,7 @@ export class PlanWays {
       (c) => c.way.kind === 'join' && sourceOf(c) !== sourceOf(chosen) && c.point.start >= LIKELY_ODDS,
     );
     return chosen && other
-      ? T.ifThatOnlyGroansTheNext({
+      ? T.nextBest({
           name: wayName(other.way, this.nameOf),
           minutes: minutesWords(other.point.minutes),
           odds: inHundred(other.point.start),
@@ -98,7 +98,7 @@ export class PlanWays {
   /** Said where it is likelier than not. */
   readonly elsewhere = computed(() => {
     const share = this.search.elsewhere();
-    return share >= LIKELY_ODDS ? T.thatTheFaultLiesWhereNo({ share: inHundred(share) }) : null;
+    return share >= LIKELY_ODDS ? T.elsewhere({ share: inHundred(share) }) : null;
   });
 
   readonly label = computed(() => {
@@ -165,16 +165,16 @@ export class PlanWays {
     const asked = this.toAsk();
     if (asked !== null) return T.askToCome({ van: this.nameOf(asked) });
     if (this.isWaiting()) return T.waitFor({ van: this.nameOf(way.vanId!) });
-    if (way.mends) return this.mending() ? T.mendTheJointFirst : T.readWhichJointItIs;
+    if (way.mends) return this.mending() ? T.mendFirst : T.readJoint;
     switch (way.kind) {
       case 'own':
-        return T.goOnCrankItAsIt;
+        return T.goOwn;
       case 'roll':
-        return T.rollItStepByStep;
+        return T.goRoll;
       case 'reclamp':
-        return T.goOnSetTheClampsAgain;
+        return T.goReclamp;
       case 'swap':
-        return T.goOnChangeTheBattery;
+        return T.goSwap;
       case 'join':
       case 'charge-then-join':
         return this.labelToTake(chosen);
@@ -185,9 +185,9 @@ export class PlanWays {
     const { way, point } = chosen;
     if (this.isTaken(chosen)) return T.goOnToHookUp;
     const name = wayName(way, this.nameOf);
-    if (point.start < LIKELY_ODDS) return T.takeItAllTheSame({ name });
+    if (point.start < LIKELY_ODDS) return T.takeAnyway({ name });
     const at = new Date(this.now() + point.minutes * 60_000);
-    return T.takeRunningBy({ name, at: timeOfDay(at) });
+    return T.takeBy({ name, at: timeOfDay(at) });
   }
 
   /** The van that what is looked at would ask; null where it asks none, or has asked. */

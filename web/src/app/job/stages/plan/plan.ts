@@ -97,7 +97,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       </header>
       @if (search.failed()) {
         <p class="problem" role="alert">
-          {{ t.theWaysCouldNotBeSearched }}
+          {{ t.failed }}
           <button type="button" class="key" (click)="ways.again()">{{ t.searchAgain }}</button>
         </p>
       }
@@ -106,7 +106,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
           {{ problem }} <button type="button" class="key" (click)="computeAll()">{{ t.computeAgain }}</button>
         </p>
       } @else if (store.restarts() > 0) {
-        <p class="dim" role="status">{{ t.theComputingStoppedOnceAndWas }}</p>
+        <p class="dim" role="status">{{ t.restarted }}</p>
       }
       @if (stopAhead(); as line) {
         <p class="problem ahead" role="status">{{ line }}</p>
@@ -347,9 +347,7 @@ export class Plan {
     return plan ? inputsOfPlan(plan, this.work().job) : [];
   });
   protected readonly basis = computed(() =>
-    this.work().job.readings.some((r) => r.kind === 'rest')
-      ? T.fromTheReadingsTaken
-      : T.assumesABatteryAt10Not,
+    this.work().job.readings.some((r) => r.kind === 'rest') ? T.fromReadings : T.assumed,
   );
   protected readonly notes = computed(() => notesOf(this.work(), this.options()));
   protected readonly rolling = computed(() => {

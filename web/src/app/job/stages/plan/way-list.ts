@@ -37,7 +37,7 @@ const ROWS_A_FRAME = 2;
         <vt-chart [draw]="draw()" [summary]="summary()" />
       }
     </div>
-    <div class="ways" role="radiogroup" [attr.aria-label]="t.waysToGetItGoingSoonest">
+    <div class="ways" role="radiogroup" [attr.aria-label]="t.title">
       @for (row of drawn(); track row.chosen.way.id) {
         @if (row.isFirstUnlikely) {
           <h2 class="part">{{ t.notLikely }}</h2>
@@ -219,11 +219,11 @@ export class WayList {
   protected readonly summary = computed(() => {
     const chosen = this.chosen();
     return chosen
-      ? T.oddsByMinutes({
+      ? T.summaryOf({
           name: wayName(chosen.way, this.nameOf()),
           minutes: minutesWords(chosen.point.minutes),
           odds: inHundred(chosen.point.start),
         })
-      : T.oddsByMinutes2;
+      : T.summary;
   });
 }

@@ -62,22 +62,22 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
       </div>
     </dl>
     @if (need().bothOfString) {
-      <p class="caution"><span aria-hidden="true">!</span> {{ t.changeBothOfAStringA }}</p>
+      <p class="caution"><span aria-hidden="true">!</span> {{ t.changeBoth }}</p>
     }
     @if (bank(); as b) {
       <p class="dim">
-        {{ t.houseRuleACapacitorBankMay({ cranks: b.cranks, parkedHours: hours(b.parkedHours) }) }}
+        {{ t.bankInstead({ cranks: b.cranks, parkedHours: hours(b.parkedHours) }) }}
       </p>
     }
     @if (replaced(); as r) {
       <p class="ready">
-        {{ r.batteryId ? t.changedItsRecordGoesOnHere : t.changedItsRecordBeginsToday }}
+        {{ r.batteryId ? t.recordGoesOn : t.recordBegins }}
       </p>
     } @else if (left().length > 0) {
       <vt-fitting-steps [work]="work()" [at]="at()" [order]="order()" />
     } @else {
       @if (spares().length > 0) {
-        <div class="keys" role="radiogroup" [attr.aria-label]="t.theBatteryThatWentIn">
+        <div class="keys" role="radiogroup" [attr.aria-label]="t.newBattery">
           @for (b of spares(); track b.id) {
             <button
               type="button"
@@ -125,7 +125,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
             />
           </label>
           <label>
-            <span>{{ t.coldCrankingA }}</span>
+            <span>{{ t.ccaAmps }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -280,7 +280,7 @@ export class ChangeBattery {
     ccaStandard: this.standard(),
   }));
   protected readonly fault = computed(() => {
-    if (!this.capacityText() || !this.ccaText()) return T.typeWhatIsPrintedOnThe;
+    if (!this.capacityText() || !this.ccaText()) return T.typeRating;
     const wrong = ratingFault(this.rating());
     if (wrong) return wrong;
     const misfits = misfitsOf(this.need(), this.rating());

@@ -27,9 +27,9 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
   template: `
     <h3>
       {{
-        t.chargePlanBattery({
+        t.title({
           chemistry: chemistryWords[plan().chemistry],
-          theWeakestOfTheString: string() ? t.theWeakestOfTheString : '',
+          theWeakestOfTheString: string() ? t.weakest : '',
         })
       }}
     </h3>
@@ -38,7 +38,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
     } @else {
       <dl class="figure-row">
         <div>
-          <dt>{{ t.aTenthOfItsCapacity }}</dt>
+          <dt>{{ t.ampsWhy }}</dt>
           <dd class="figure">{{ fixed(plan().amps, plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
         </div>
         <div>
@@ -52,7 +52,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
           <dd class="figure">{{ hours(plan().hours) }}</dd>
         </div>
         <div>
-          <dt>{{ t.thenKeepItWith }}</dt>
+          <dt>{{ t.keepWith }}</dt>
           <dd class="figure">{{ plan().maintainAmps }} <small>A</small></dd>
         </div>
       </dl>
@@ -67,7 +67,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
               [attr.aria-pressed]="takingOut()"
               (click)="takingOut.set(!takingOut())"
             >
-              {{ t.takeItOutStepByStep }}
+              {{ t.takeOut }}
             </button>
           }
         </li>
@@ -83,30 +83,30 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
         }
         @if (plan().revival; as r) {
           <li class="revive">
-            <strong>{{ t.chargerWillRefuseItLiftIt }}</strong>
+            <strong>{{ t.senseRefuses }}</strong>
             @if (r.refused) {
               <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
             } @else if (plan().reviveRefusedByHouse) {
-              <span class="tone-bad">{{ t.houseRuleReplaceABatteryThis }}</span>
+              <span class="tone-bad">{{ t.replaceByRule }}</span>
             } @else {
               <span
                 >{{
-                  t.aHealthyBatteryBesideItThrough({
+                  t.reviveHow({
                     lampWatts: r.lampWatts,
                     contactAmps: fixed(r.contactAmps, 1),
                     minutes: r.minutes === null ? t.never : fixed(r.minutes) + t.min,
                   })
                 }}
                 @if (r.minutes !== null && work().job.closedAt === null) {
-                  <button type="button" class="key" (click)="lift()">{{ t.liftItStepByStep }}</button>
+                  <button type="button" class="key" (click)="lift()">{{ t.revive }}</button>
                 }
               </span>
             }
           </li>
         }
         <li>
-          <strong>{{ t.restHThenJudge({ restHours: plan().restHours }) }}</strong
-          ><span class="dim">{{ t.beforeThatNothingCondemnsIt }}</span>
+          <strong>{{ t.rest({ restHours: plan().restHours }) }}</strong
+          ><span class="dim">{{ t.restWhy }}</span>
         </li>
         @if (drive(); as line) {
           <li>

@@ -39,7 +39,7 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
       >
         {{ t.done }}
       </button>
-      <div class="keys" role="group" [attr.aria-label]="t.whatElseFeedsIt">
+      <div class="keys" role="group" [attr.aria-label]="t.fedBy">
         @for (feed of feedKinds(); track feed) {
           <button type="button" class="key" [attr.aria-pressed]="feeds().includes(feed)" (click)="note(feed)">
             {{ feedWords[feed] }}
@@ -101,12 +101,11 @@ export class FittingSteps {
   protected readonly slip = computed(() => {
     const step = this.next();
     if (step?.slipAmps == null || step.otherWayAmps === null) return null;
-    const now = T.aSpannerSlippingToBodyworkNow({ slipAmps: amps(step.slipAmps) });
+    const now = T.slipAmps({ slipAmps: amps(step.slipAmps) });
     // With the negative off nothing but a feed can drive a slip at the positive.
-    if (step.slipAmps > 0 && step.step.startsWith('positive'))
-      return T.whatElseFeedsItKeepsThe({ amps: now });
+    if (step.slipAmps > 0 && step.step.startsWith('positive')) return T.slipFed({ amps: now });
     return step.otherWayAmps > SLIP_TOLD_AMPS
-      ? T.theOtherWayRound({ amps: now, otherAmps: amps(step.otherWayAmps) })
+      ? T.slipBothWays({ amps: now, otherAmps: amps(step.otherWayAmps) })
       : `${now}.`;
   });
 

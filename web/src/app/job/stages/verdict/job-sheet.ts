@@ -31,14 +31,14 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
       <h3>{{ t.jobSheet({ title: callWord(work().job.call.callNumber).toLowerCase() }) }}</h3>
       <p>
         {{
-          t.readingsTriesEvidenceVerdictNextSteps({
+          t.content({
             readings: readings(),
             attempts: work().job.attempts.length,
           })
         }}
       </p>
       @if (!work().job.verdict) {
-        <p class="caution"><span aria-hidden="true">!</span> {{ t.theVerdictIsNotGivenYet }}</p>
+        <p class="caution"><span aria-hidden="true">!</span> {{ t.noVerdict }}</p>
       }
       <div class="keys">
         <button type="button" class="key strong" [disabled]="isMaking()" (click)="makePdf()">
@@ -136,7 +136,7 @@ export class JobSheetPart {
       await savePdf(document, `${this.name()}.pdf`);
       this.saved.set(T.pdfIsSaved({ name: this.name() }));
     } catch {
-      this.problem.set(T.thePdfCouldNotBeMade);
+      this.problem.set(T.pdfFailed);
     } finally {
       this.isMaking.set(false);
     }

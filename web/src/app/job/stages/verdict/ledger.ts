@@ -19,7 +19,7 @@ const TOLD_OF_BATTERY = 2;
   template: `
     @if (record().verdict !== 'unsafe') {
       <section [attr.aria-label]="t.causes">
-        <h3>{{ t.likeliestCauses }}</h3>
+        <h3>{{ t.causesTitle }}</h3>
         <ol>
           @for (c of record().causes ?? []; track c.cause) {
             <li>
@@ -28,7 +28,7 @@ const TOLD_OF_BATTERY = 2;
               <strong>{{ percent(c.share) }}</strong>
             </li>
           } @empty {
-            <li class="dim">{{ t.givenBeforeCausesWereKept }}</li>
+            <li class="dim">{{ t.noCauses }}</li>
           }
         </ol>
       </section>
@@ -44,13 +44,13 @@ const TOLD_OF_BATTERY = 2;
                 <span class="dim">{{ push(line.bits) }}</span></span
               >
             } @empty {
-              <span class="dim">{{ t.notReadByItselfYet }}</span>
+              <span class="dim">{{ t.notRead }}</span>
             }
           </p>
         </section>
       }
       <section [attr.aria-label]="t.evidence">
-        <h3>{{ t.evidenceWhatSpeaksForItWhat }}</h3>
+        <h3>{{ t.evidenceTitle }}</h3>
         <ul>
           @for (line of lines(); track $index) {
             <li class="move">
@@ -185,9 +185,9 @@ export class Ledger {
       case 'reversed-by-volts':
         return BAR_WORDS.reversed;
       case 'stop-stands':
-        return T.theStopIsTheEvidenceNothing;
+        return T.stopOutranks;
       default:
-        return T.nothingMovedItYet;
+        return T.noEvidence;
     }
   });
 

@@ -10,7 +10,7 @@ import type { Work } from '../../../shared/job/job-selectors';
   selector: 'vt-maintainer',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>{{ t.leaveItOnAMaintainer }}</h3>
+    <h3>{{ t.title }}</h3>
     <dl class="figure-row">
       <div>
         <dt>{{ t.gives }}</dt>

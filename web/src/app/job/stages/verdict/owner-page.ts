@@ -32,7 +32,7 @@ import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
       }
       <div class="keys">
         <button type="button" class="key strong" [disabled]="isMaking()" (click)="save(p)">
-          {{ isMaking() ? t.makingThePdf : t.saveThePageAsPdf }}
+          {{ isMaking() ? t.makingThePdf : t.savePdf }}
         </button>
       </div>
       @if (problem(); as text) {
@@ -40,7 +40,7 @@ import { OWNER_PAGE as T } from '@words/screens/job-stages-verdict';
       }
       <span class="dim" role="status">{{ saved() }}</span>
     } @else {
-      <p class="dim">{{ t.giveTheVerdictFirstThePage }}</p>
+      <p class="dim">{{ t.noVerdict }}</p>
     }
   `,
   styles: `
@@ -106,7 +106,7 @@ export class OwnerPagePart {
       await savePdf(ownerDocument(page), name);
       this.saved.set(T.isSaved({ name }));
     } catch {
-      this.problem.set(T.thePdfCouldNotBeMade);
+      this.problem.set(T.pdfFailed);
     } finally {
       this.isMaking.set(false);
     }

@@ -59,7 +59,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
             columnGap: 20,
           },
           {
-            text: T.pointAPhoneAtTheCode,
+            text: T.calendarHint,
             color: DIM,
             fontSize: 10,
           },
@@ -71,7 +71,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
     defaultStyle: { fontSize: 12.5, color: INK, lineHeight: 1.25 },
     footer: () => ({ text: CAUTION_WORDS.standing, fontSize: 9, color: DIM, margin: [54, 20, 54, 0] }),
     content: [
-      { text: T.forTheOwner2, fontSize: 26, bold: true },
+      { text: T.title, fontSize: 26, bold: true },
       {
         text: `${title}. ${callWord(callNumber)}, ${dateText(page.visitedOn, 'longDate')}, ${crewName}`,
         color: DIM,

@@ -45,16 +45,16 @@ const TESTED_MOST = 2;
         [attr.aria-pressed]="isCharged()"
         (click)="isCharged.set(!isCharged())"
       >
-        {{ t.chargedToFullThenStood24 }}
+        {{ t.restedTitle }}
       </button>
     </div>
     @if (!isCharged()) {
       <p class="dim">
-        {{ t.chargeItToFullAndLet }}
+        {{ t.restedWhy }}
       </p>
     } @else {
       <div class="temp">
-        <span id="recheck-temp">{{ t.whereItIsRead({ unit: unit().unit }) }}</span>
+        <span id="recheck-temp">{{ t.tempLabel({ unit: unit().unit }) }}</span>
         <vt-stepper
           [value]="tempC()"
           [shown]="shownTemp()"
@@ -69,7 +69,7 @@ const TESTED_MOST = 2;
       <div class="fields">
         @for (b of work().machine.batteries; track $index) {
           <label>
-            <span>{{ many() ? batteryWord($index) + t.rest : t.rest2 }}, V</span>
+            <span>{{ many() ? batteryWord($index) + t.rest : t.restLabel }}, V</span>
             <input
               class="field"
               inputmode="decimal"
@@ -80,7 +80,7 @@ const TESTED_MOST = 2;
             />
           </label>
           <label>
-            <span>{{ t.ofRating({ what: many() ? batteryWord($index) + t.tested : t.tested2 }) }}</span>
+            <span>{{ t.ofRating({ what: many() ? batteryWord($index) + t.tested : t.testedLabel }) }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -93,7 +93,7 @@ const TESTED_MOST = 2;
         }
         @if (work().machine.engine) {
           <label>
-            <span>{{ t.lowestWhileItCranksV }}</span>
+            <span>{{ t.lowestLabel }}</span>
             <input
               class="field"
               inputmode="decimal"
@@ -117,12 +117,12 @@ const TESTED_MOST = 2;
         </div>
         <div class="keys">
           <button type="button" class="key strong" [disabled]="isStale()" (click)="give()">
-            {{ t.giveTheFinalVerdict({ name: words[v.verdict].name }) }}
+            {{ t.give({ name: words[v.verdict].name }) }}
           </button>
         </div>
       } @else {
         <p class="dim" role="status">
-          {{ t.readTheRestVoltsOfEach }}
+          {{ t.hint }}
         </p>
       }
     }
@@ -194,14 +194,13 @@ export class RecheckPart {
   protected readonly fault = computed(() => {
     const wrong = this.rest().find((v) => v !== null && outOfRange('', v, TYPED_RANGES.volts) !== null);
     if (wrong !== undefined) return outOfRange(T.restVolts, wrong!, TYPED_RANGES.volts);
-    if (this.restTexts().some((text, i) => text.trim() && this.rest()[i] === null))
-      return T.restVoltsTypeAFigure;
+    if (this.restTexts().some((text, i) => text.trim() && this.rest()[i] === null)) return T.restMissing;
     if (this.tested().some((share) => share !== null && !(share > 0 && share <= TESTED_MOST)))
-      return T.testedTypeTheShareOfIts;
+      return T.testedRange;
     const sum = this.rest().reduce<number>((a, b) => a + (b ?? 0), 0);
     const lowest = this.crank();
     return lowest !== null && this.rest().every((v) => v !== null) && lowest > sum
-      ? T.lowestWhileItCranksNoMore({ volts: volts(sum) })
+      ? T.lowestRange({ volts: volts(sum) })
       : null;
   });
 

@@ -44,7 +44,7 @@ export function sheetDocument(
   circuitSvg: string | null,
 ): TDocumentDefinitions {
   return {
-    info: { title: T.voltrekJobSheet({ title: callWord(sheet.callNumber).toLowerCase() }) },
+    info: { title: T.documentTitle({ title: callWord(sheet.callNumber).toLowerCase() }) },
     pageSize: 'A4',
     pageMargins: [40, 32, 40, 40],
     defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },
@@ -158,7 +158,7 @@ function stops({ stops: raised }: JobSheet): Content[] {
 }
 
 function ledger({ ledger: lines = [] }: VerdictRecord): Content {
-  if (lines.length === 0) return { text: T.nothingMovedTheVerdict, color: DIM };
+  if (lines.length === 0) return { text: T.noEvidence, color: DIM };
   return rows(
     lines
       .slice(0, LEDGER_LINES)
@@ -185,14 +185,14 @@ function cautions({ cautions: told, resets }: JobSheet): Content[] {
   const again = resets.map(({ reset, done }) => `${reset}: ${done ? 'set' : T.toBeSet}`);
   return [
     ...(told.length ? [head(T.cautions), { ul: [...told] }] : []),
-    ...(again.length ? [head(T.setAgainAfterPowerLoss), { text: again.join('. ') }] : []),
+    ...(again.length ? [head(T.resets), { text: again.join('. ') }] : []),
   ];
 }
 
 function overrides({ overrides: given }: JobSheet): Content[] {
   return given.length === 0
     ? []
-    : [head(T.overriddenAndWhy), { ul: given.map(({ rule, reason }) => `${overrideName(rule)}: ${reason}`) }];
+    : [head(T.overrides), { ul: given.map(({ rule, reason }) => `${overrideName(rule)}: ${reason}`) }];
 }
 
 function signatures(crewName: string): Content {
@@ -205,6 +205,6 @@ function signatures(crewName: string): Content {
   return {
     unbreakable: true,
     margin: [0, 30, 0, 0],
-    columns: [line(T.technician({ crewName })), line(T.driverOrOwnerToldAndUnderstood)],
+    columns: [line(T.technician({ crewName })), line(T.signOwner)],
   };
 }

@@ -28,7 +28,7 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
             })
           }}
         </p>
-        <p class="dim">{{ t.whereToCharge }}</p>
+        <p class="dim">{{ t.chargePlace }}</p>
         <p>{{ t.restThen({ hours: plan().restHours }) }}</p>
       </div>
     }

@@ -41,7 +41,7 @@ const CLOSE_QUESTION = {
     return T.closeTheJob;
   },
   get text() {
-    return T.theLogIsKeptAsIt;
+    return T.closeText;
   },
   get yes() {
     return T.closeIt;
@@ -67,7 +67,7 @@ const PART_WORDS: Record<Part, string> = {
     return T.recheck;
   },
   get change() {
-    return T.changeBattery;
+    return T.changePart;
   },
   get owner() {
     return T.owner;
@@ -102,12 +102,12 @@ const PART_WORDS: Record<Part, string> = {
         <h1 id="stage-title">{{ t.verdict }}</h1>
         <span class="dim" role="status">{{
           work().job.recheck
-            ? t.finalAfterTheRecheck
+            ? t.final
             : given()
               ? t.asGiven
               : isStale()
                 ? t.working
-                : t.overWhatIsRecordedSoFar
+                : t.soFar
         }}</span>
       </header>
       @if (problem(); as text) {
@@ -136,10 +136,10 @@ const PART_WORDS: Record<Part, string> = {
         </div>
         @if (given() && !work().job.closedAt && !clampsOn()) {
           <div class="keys">
-            <button type="button" class="key strong" (click)="close()">{{ t.closeTheJob2 }}</button>
+            <button type="button" class="key strong" (click)="close()">{{ t.closeAction }}</button>
           </div>
         }
-        <div class="keys parts" role="radiogroup" [attr.aria-label]="t.partOfTheVerdict">
+        <div class="keys parts" role="radiogroup" [attr.aria-label]="t.partsLabel">
           @for (p of parts(); track p) {
             <button
               type="button"
@@ -189,7 +189,7 @@ const PART_WORDS: Record<Part, string> = {
             }
             @if (v.verdict === 'replace-soon' || v.verdict === 'replace-now') {
               <p>
-                {{ t.fitAnotherBattery }} <strong>{{ t.changeBattery }}</strong> {{ t.hasWhatItMustBeAnd }}
+                {{ t.fitTitle }} <strong>{{ t.changePart }}</strong> {{ t.fitText }}
               </p>
               @if (v.verdict === 'replace-soon') {
                 <vt-charge-advice [work]="work()" />
@@ -325,7 +325,7 @@ export class Verdict {
   protected readonly record = computed(() => this.given() ?? this.answer.result());
   protected readonly isStale = computed(() => this.given() === null && this.answer.isStale());
   protected readonly problem = computed(() =>
-    this.given() === null && this.answer.hasFailed() ? T.theVerdictCouldNotBeWorked : null,
+    this.given() === null && this.answer.hasFailed() ? T.failed : null,
   );
 
   /** A battery that stands accused may be changed on the spot; one that was changed stays on view. */
@@ -359,7 +359,7 @@ export class Verdict {
     const { closedAt } = this.work().job;
     const toBoard = (): void => void this.router.navigate(['/board']);
     if (closedAt !== null)
-      return { label: T.closed + dateText(closedAt, 'dayTime') + T.backToTheBoard, go: toBoard };
+      return { label: T.closed + dateText(closedAt, 'dayTime') + T.backAfterClose, go: toBoard };
     const next = this.next();
     if (next.act === 'go')
       return {
@@ -367,9 +367,9 @@ export class Verdict {
         go: () => void this.router.navigate(['/job', this.work().job.id, next.to]),
       };
     if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
-    if (this.given()) return { label: T.backToTheBoardJobLeft, go: toBoard };
+    if (this.given()) return { label: T.backToBoard, go: toBoard };
     const record = this.record();
-    if (record === null) return { label: T.weighingWhatWasFound, waits: true, go: () => undefined };
+    if (record === null) return { label: T.weighing, waits: true, go: () => undefined };
     return {
       label: T.giveVerdict + VERDICT_WORDS[record.verdict].name,
       waits: this.isStale(),

@@ -9,7 +9,7 @@ import { WORKSHOP_NOTE as T } from '@words/screens/job-stages-verdict';
   selector: 'vt-workshop-note',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>{{ t.tellTheWorkshop }}</h3>
+    <h3>{{ t.title }}</h3>
     <ul class="ruled">
       @for (line of lines(); track line) {
         <li>{{ line }}</li>
@@ -42,7 +42,7 @@ export class WorkshopNote {
       await navigator.clipboard.writeText(this.lines().join('\n'));
       this.copied.set('Copied.');
     } catch {
-      this.copied.set(T.thisDeviceDoesNotLetIt);
+      this.copied.set(T.copyFailed);
     }
   }
 }
