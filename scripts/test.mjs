@@ -1,7 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { testsOfChange } from './changed.mjs';
-import { checkMessages } from './messages.mjs';
 import { startPostgres } from './postgres.mjs';
 import {
   buildServer,
@@ -152,7 +151,7 @@ const format = () =>
   });
 const lint = () =>
   timed('Types and lint', async () => {
-    await checkMessages();
+    await must('node', ['scripts/messages.mjs', 'check'], { quiet: true });
     await must('npx', ['tsc', '--noEmit', '-p', 'e2e'], { quiet: true });
     await must('npm', ['run', '--silent', 'lint:code'], { quiet: true });
     // Only told: a commit that is made cannot be mended. The hook refuses it before (`.githooks`).

@@ -27,7 +27,7 @@ export const HAZARD_WORDS: Record<
   },
   spike: {
     why: (h) => `${amps(h)} flow in this lead; breaking them lifts the volts for a moment.`,
-    wayOut: 'Switch the blower or heated screen on first.',
+    wayOut: 'Switch a big consumer on first.',
   },
   'dead-short': {
     why: (h) => `A dead short: ${amps(h)}, the source falls to ${volts(h)}.`,
@@ -234,7 +234,7 @@ export const HAZARD_WORDS: Record<
     wayOut: 'Off. From the minus of one to the plus of the other, and no further.',
   },
   'not-all-off': {
-    why: () => 'Key, lamps and blower have not been seen off: a consumer makes the first contact spark.',
+    why: () => 'Key, lamps and consumers have not been seen off: one of them makes the first contact spark.',
     wayOut: 'Everything off, key out, then the first clamp.',
   },
   'guard-not-seen': {

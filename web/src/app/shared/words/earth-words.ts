@@ -4,7 +4,7 @@ import { type Confirmation, type FittingStep, type HookupStep, OTHER_POST_STEP }
 import { isPositiveEarth, type Machine } from '@voltrek/core/machine';
 import { FITTING_WORDS } from './plan-words';
 import { REPAIR_STEP_WORDS } from './repair-words';
-import { CONFIRM_WORDS, type ConfirmWords, REASON_WORDS } from './words';
+import { CONFIRM_OF_MOTORCYCLE, CONFIRM_WORDS, type ConfirmWords, REASON_WORDS } from './words';
 
 /** Words of steps, turned round for a machine whose plus is on its body. */
 
@@ -23,9 +23,14 @@ export const reasonWords = ({ reason, isMirrored }: Pick<HookupStep, 'reason' | 
   isMirrored ? mirroredWords(REASON_WORDS[reason]) : REASON_WORDS[reason];
 
 /** A look, a wait or a setting. */
-export function confirmWords(what: Confirmation, machine: Earthed | null): ConfirmWords {
-  const words = CONFIRM_WORDS[what];
-  if (!machine) return words;
+export function confirmWords(
+  what: Confirmation,
+  machine: Pick<Machine, 'earth' | 'machineClass'> | null,
+): ConfirmWords {
+  const usual = CONFIRM_WORDS[what];
+  if (!machine) return usual;
+  const own = machine.machineClass === 'motorcycle' ? CONFIRM_OF_MOTORCYCLE[what] : undefined;
+  const words = own ?? usual;
   return {
     title: earthedWords(words.title, machine),
     detail: earthedWords(words.detail, machine),

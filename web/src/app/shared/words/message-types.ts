@@ -3820,4 +3820,9 @@ export interface Messages {
     readonly van: string;
     readonly vehicle: string;
   };
+  readonly confirmOfMotorcycle: {
+    readonly 'all-off': { readonly title: string; readonly detail: string; readonly go: string };
+    readonly 'big-consumer-on': { readonly title: string; readonly detail: string; readonly go: string };
+  };
+  readonly readingOfMotorcycle: { readonly 'charging-loaded': string };
 }

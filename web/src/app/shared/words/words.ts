@@ -53,6 +53,12 @@ export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonl
 
 const FIGURES = messagesOf('figures');
 
+/** How a reading is taken on a machine of this class. */
+export const readingHow = (kind: ReadingKind, machineClass: MachineClass): string =>
+  machineClass === 'motorcycle' && kind === 'charging-loaded'
+    ? messagesOf('readingOfMotorcycle')[kind]
+    : READING_WORDS[kind].how;
+
 /** The battery of a string, counted from the chassis side. */
 export const batteryWord = (battery: number): string => FIGURES.battery({ number: battery + 1 });
 
@@ -111,6 +117,10 @@ export interface ConfirmWords {
 
 /** Of the usual machine; `confirmWords` turns them round for one with plus on its body. */
 export const CONFIRM_WORDS: Record<Confirmation, ConfirmWords> = messagesOf('confirm');
+
+/** Steps that a motorcycle does otherwise: it has no blower and no heated screen. */
+export const CONFIRM_OF_MOTORCYCLE: Partial<Record<Confirmation, ConfirmWords>> =
+  messagesOf('confirmOfMotorcycle');
 
 /** Of the usual machine, with minus on its body; `reasonWords` turns them round for the other. */
 export const REASON_WORDS: Record<StepReason, string> = messagesOf('reason');

@@ -38,7 +38,7 @@ import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, outcomesNamed } from '@words/diagnosis-words';
 import { volts } from '@words/figures';
 import { FIGURE_WORDS, GROUP_WORDS, measureName } from '@words/measure-words';
-import { READING_WORDS } from '@words/words';
+import { readingHow } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { Arms } from '../../arms';
@@ -162,7 +162,9 @@ export class Measure {
   protected readonly choices = computed(() => this.all().filter((c) => c.kind.group === this.group()));
   protected readonly how = computed(() => {
     const { kind } = this.chosen();
-    return kind.reading ? READING_WORDS[kind.reading].how : (FIGURE_WORDS[kind.check]?.how ?? '');
+    return kind.reading
+      ? readingHow(kind.reading, this.work().machine.machineClass)
+      : (FIGURE_WORDS[kind.check]?.how ?? '');
   });
   /** Why the limit is where it is, of the rule that decided what is typed. */
   protected readonly reason = computed(() => limitReason(this.preview() ?? this.cellMeaning() ?? {}));
