@@ -71,7 +71,7 @@ test('an entry is corrected, shows what cannot be, is confirmed by another, and 
   await expect(page.getByText('found by one of us, not yet seen again')).toBeVisible();
   await expect(page.locator('vt-entry-view').getByText('Never: Push it.')).toBeVisible();
   await page.getByRole('button', { name: 'It is so' }).click();
-  await expect(page.getByRole('alert')).toContainText('second pair of eyes');
+  await expect(page.getByRole('alert')).toContainText('Somebody else must confirm it');
   await page.getByRole('combobox').first().selectOption({ label: 'Isk' });
   await page.getByRole('button', { name: 'It is so' }).click();
   await expect(page.getByText('found by one, confirmed by another')).toBeVisible();

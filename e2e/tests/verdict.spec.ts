@@ -65,7 +65,7 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
   await page.getByRole('link', { name: 'Battery', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name: /^Battery [A-Z0-9]{6}$/ })).toBeVisible();
   await expect(page.getByText('45 Ah, 430 A EN')).toBeVisible();
-  await expect(page.getByText('Test it once, and its trend begins.')).toBeVisible();
+  await expect(page.getByText('No trend yet. Test it once to begin one.')).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'fitted' }).first()).toBeVisible();
 });
 
@@ -96,7 +96,7 @@ test('the job sheet is a PDF with the Circuit, readings, evidence, verdict and a
     'speaks for it',
     'Recheck after 24 h rest',
     'Never: ',
-    'Driver or owner: told and understood',
+    'Driver or owner: explained and understood',
     'High-voltage work is for qualified people',
   ])
     expect(text).toContain(part);

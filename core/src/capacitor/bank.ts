@@ -14,6 +14,8 @@ export function usableJoules(farads: number, fromVolts: number, toVolts: number)
 /**
  * Fall of a bank's terminal volts under a steady current: by the charge given, and at once by the ESR. Each cell falls I t / C, the
  * bank that many times over; quoting one cell's fall for the bank is the usual slip.
+ *
+ * @example bankFallVolts({ farads: 58.3, esrOhms: 0.0018, maxVolts: 16.2 }, 200, 3).charge // => 10.3
  */
 export function bankFallVolts(
   bank: Bank,
@@ -23,7 +25,11 @@ export function bankFallVolts(
   return { charge: (amps * seconds) / bank.farads, esr: amps * bank.esrOhms };
 }
 
-/** Whole cranks from `fromVolts` until the terminal volts under load pass below `minVolts`. */
+/**
+ * Whole cranks from `fromVolts` until the terminal volts under load pass below `minVolts`.
+ *
+ * @example crankCount({ farads: 58.3, esrOhms: 0.0018, maxVolts: 16.2 }, 14.4, 9, 100, 1) // => 3
+ */
 export function crankCount(
   bank: Bank,
   fromVolts: number,
@@ -36,7 +42,11 @@ export function crankCount(
   return Math.max(0, Math.floor((fromVolts - esr - minVolts) / charge + 1e-9));
 }
 
-/** Highest volts the bank may stand at when its cells differ by `tolerance` (0.2 = 20 %): the smallest cell takes most. */
+/**
+ * Highest volts the bank may stand at when its cells differ by `tolerance` (0.2 = 20 %): the smallest cell takes most.
+ *
+ * @example balancedMaxVolts({ cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 }, 0.2) // => 11.7
+ */
 export function balancedMaxVolts(cells: CellBank, tolerance: number): number {
   // One small cell among large ones: charge is common, so volts divide inversely to capacitance.
   const small = 1 / (1 - tolerance);
@@ -72,7 +82,11 @@ const DAY_S = 86_400;
 /** Amps at which cells are charged one by one the first time, per farad: slow, so that none passes its limit unseen. */
 export const FIRST_CHARGE_AMPS_PER_FARAD = 1 / 1000;
 
-/** The first charge of a bank, one cell after another. */
+/**
+ * The first charge of a bank, one cell after another.
+ *
+ * @example firstCharge({ cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 }).amps // => 0.35
+ */
 export function firstCharge(cells: CellBank): { readonly amps: number; readonly minutesEach: number } {
   const amps = cells.cellFarads * FIRST_CHARGE_AMPS_PER_FARAD;
   return { amps, minutesEach: rechargeSeconds(cells.cellFarads, 0, cells.cellVolts, amps) / 60 };

@@ -44,6 +44,7 @@ export const batteryEnergy = (capacityAh: number, size: StoreSize): StoredEnergy
  * Seconds that a store holds a load of so many watts: a converter behind it takes the same power at any volts.
  *
  * @throws RangeError for a load that is not above zero
+ * @example holdsLoadSeconds({ wattHours: 1 }, 60) // => 60
  */
 export function holdsLoadSeconds({ wattHours }: StoredEnergy, watts: number): number {
   if (!(watts > 0)) throw new RangeError('the load must be above zero');

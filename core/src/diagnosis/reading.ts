@@ -44,6 +44,7 @@ const LOW_SOC = 0.5;
  * Judges the rest volts of one 12 V battery. The worst meaning wins.
  *
  * @param coldestC the coldest it has been since it last ran, degC
+ * @example restMeaning('agm', 12.8, 20, DEFAULT_RULES).code // => 'charged'
  */
 export function restMeaning(
   chemistry: Chemistry,

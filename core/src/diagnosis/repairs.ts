@@ -107,7 +107,11 @@ const OF_THE_CIRCUIT: readonly CheckId[] = [
   'starter-stud',
 ];
 
-/** True when a check may find something else after the change than before it. */
+/**
+ * True when a check may find something else after the change than before it.
+ *
+ * @example changes({ kind: 'battery-charged' }, 'rest') // => true
+ */
 export function changes(repair: Change, check: CheckId): boolean {
   if (repair.kind === 'battery-charged') return OF_THE_CHARGE.includes(check);
   return (

@@ -113,7 +113,11 @@ function detach(state: HookupState, clamp: ClampId): HookupState {
   return anyClampOn(next) ? next : { ...next, confirmed: NOTHING_CONNECTED.confirmed };
 }
 
-/** True when the state already shows the action done. */
+/**
+ * True when the state already shows the action done.
+ *
+ * @example isDone(NOTHING_CONNECTED, { kind: 'pack', on: false }) // => true
+ */
 export function isDone(state: HookupState, action: HookupAction): boolean {
   switch (action.kind) {
     case 'attach':

@@ -144,7 +144,11 @@ export interface Machine {
   readonly never: readonly string[];
 }
 
-/** EVs and hybrids wake on a steady 12 V; everything else cranks. */
+/**
+ * EVs and hybrids wake on a steady 12 V; everything else cranks.
+ *
+ * @example startsByWaking({ engine: null }) // => true
+ */
 export function startsByWaking(machine: Machine): boolean {
   return machine.engine === null;
 }
@@ -159,7 +163,12 @@ export function metresToNearestBattery(machine: Machine, point: PlanPoint): numb
   return Math.min(...distances);
 }
 
-/** The point with this id. @throws RangeError when the machine has none */
+/**
+ * The point with this id.
+ *
+ * @throws RangeError when the machine has none
+ * @example pointOf({ points: [{ id: 'a', kind: 'red-post' }] }, 'a').kind // => 'red-post'
+ */
 export function pointOf(machine: Machine, pointId: string): MachinePoint {
   const found = machine.points.find((p) => p.id === pointId);
   if (!found) throw new RangeError(`${machine.id} has no point ${pointId}`);
@@ -173,7 +182,11 @@ export function pointOn(machine: Machine, kind: PointKind, battery?: number): Ma
   );
 }
 
-/** The number of a point on every drawing of its machine, from 1; 0 where the machine has no such point. */
+/**
+ * The number of a point on every drawing of its machine, from 1; 0 where the machine has no such point.
+ *
+ * @example numberOf({ points: [{ id: 'a' }, { id: 'b' }] }, 'b') // => 2
+ */
 export function numberOf({ points }: Pick<Machine, 'points'>, pointId: string): number {
   return points.findIndex((p) => p.id === pointId) + 1;
 }

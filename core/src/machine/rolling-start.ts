@@ -24,7 +24,11 @@ export type RollStep =
   | 'few-times'
   | 'keep-running';
 
-/** The acts of a rolling start, in order. */
+/**
+ * The acts of a rolling start, in order.
+ *
+ * @example rollOrder({ cautions: [] })[0] // => 'clear-run'
+ */
 export function rollOrder({ cautions }: Pick<RollingStart, 'cautions'>): RollStep[] {
   const only = (caution: RollingStartCaution, step: RollStep): RollStep[] =>
     cautions.includes(caution) ? [step] : [];

@@ -8,7 +8,11 @@ export function profileOf(machineClass: MachineClass, tempC: number): DiagnosisP
   return { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC };
 }
 
-/** Returns the possible causes of a machine of this class, likeliest first. */
+/**
+ * Returns the possible causes of a machine of this class, likeliest first.
+ *
+ * @example causesOf('ev').includes('starter') // => false
+ */
 export function causesOf(machineClass: MachineClass): readonly Cause[] {
   return [...priorsFor(profileOf(machineClass, 0))]
     .filter(([cause]) => cause !== 'none')

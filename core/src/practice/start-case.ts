@@ -35,13 +35,21 @@ export const codeOfCase = (rung: RungId, number: number): string => `${rung}-${n
 export const codeOfMade = ({ machineClass, cause, tempC }: MadeCase, number: number): string =>
   `made~${machineClass}~${cause}~${tempC}~${number}`;
 
-/** The code of what a code names, with another number. */
+/**
+ * The code of what a code names, with another number.
+ *
+ * @example codeOf({ rung: 'order', made: null }, 7) // => 'order-7'
+ */
 export function codeOf(named: CaseNamed, number: number): string {
   if (!named.made) return codeOfCase(named.rung, number);
   return named.written ? codeOfWritten({ ...named.written, number }) : codeOfMade(named.made, number);
 }
 
-/** Reads a code; null for a text that is none. */
+/**
+ * Reads a code; null for a text that is none.
+ *
+ * @example readCaseCode('order-12').number // => 12
+ */
 export function readCaseCode(code: string): CaseNamed | null {
   const written = readWrittenCode(code.trim());
   if (written) return { rung: null, made: written, written, number: written.number };

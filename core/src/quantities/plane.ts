@@ -110,7 +110,11 @@ export function hullOf(spots: readonly Spot[]): Spot[] {
   return [...half(sorted), ...half(sorted.reverse())];
 }
 
-/** The corners of a rectangle that stands along the axes. */
+/**
+ * The corners of a rectangle that stands along the axes.
+ *
+ * @example corners(0, 0, 2, 1)[2] // => { x: 2, y: 1 }
+ */
 export function corners(x: number, y: number, width: number, height: number): Spot[] {
   return [
     { x, y },

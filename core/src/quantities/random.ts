@@ -1,7 +1,11 @@
 /** A source of numbers in [0, 1), always the same for the same seed. */
 export type Random = () => number;
 
-/** The mulberry32 generator: small, fast, and good enough for demo data and sampling; not for secrets. */
+/**
+ * The mulberry32 generator: small, fast, and good enough for demo data and sampling; not for secrets.
+ *
+ * @example seededRandom(7)() === seededRandom(7)() // => true
+ */
 export function seededRandom(seed: number): Random {
   let state = seed >>> 0;
   return () => {
@@ -17,6 +21,7 @@ export function seededRandom(seed: number): Random {
  * One of these, each as often as its weight says.
  *
  * @throws RangeError for none
+ * @example drawWeighted(() => 0.9, [['a', 1], ['b', 1]]) // => 'b'
  */
 export function drawWeighted<T>(random: Random, entries: readonly (readonly [T, number])[]): T {
   const last = entries.at(-1);

@@ -5,7 +5,11 @@ export interface Range {
   readonly unit: string;
 }
 
-/** Returns the words for a value outside its range; null when the value is inside. */
+/**
+ * Returns the words for a value outside its range; null when the value is inside.
+ *
+ * @example outOfRange('volts', 41, { min: 0, max: 40, unit: 'V' }) // => 'volts must be between 0 and 40 V'
+ */
 export function outOfRange(name: string, value: number, range: Range): string | null {
   if (!Number.isFinite(value)) return `${name} must be a number`;
   if (value < range.min || value > range.max) {

@@ -11,14 +11,22 @@ import {
 /** The settings of a house that differ from the defaults. */
 export type RuleSettings = Readonly<Partial<Record<RuleKey, string | number>>>;
 
-/** Returns these rules as far as they differ from the defaults. */
+/**
+ * Returns these rules as far as they differ from the defaults.
+ *
+ * @example settingsOf({ ...DEFAULT_RULES, crankTriesMax: 3 }) // => { crankTriesMax: 3 }
+ */
 export function settingsOf(rules: HouseRules): RuleSettings {
   return Object.fromEntries(
     HOUSE_RULE_KEYS.filter((key) => rules[key] !== RULES[key].value).map((key) => [key, rules[key]]),
   );
 }
 
-/** Why a rule cannot be set so; null when it can. */
+/**
+ * Why a rule cannot be set so; null when it can.
+ *
+ * @example ruleFault('lastBlack', 'anywhere') // => 'lastBlack must be one of ground-point, negative-terminal'
+ */
 export function ruleFault(key: string, value: unknown): string | null {
   if (!isHouseRule(key)) return `${key} is not a rule that a house sets`;
   const { unit } = RULES[key];
@@ -31,7 +39,11 @@ export function ruleFault(key: string, value: unknown): string | null {
   return outOfRange(key, value, { ...limit, unit });
 }
 
-/** The defaults with what the house has set; settings that are no longer allowed fall back to the default. */
+/**
+ * The defaults with what the house has set; settings that are no longer allowed fall back to the default.
+ *
+ * @example rulesWith({ crankTriesMax: 99 }, DEFAULT_RULES).crankTriesMax === DEFAULT_RULES.crankTriesMax // => true
+ */
 export function rulesWith(settings: Readonly<Record<string, unknown>>, defaults: HouseRules): HouseRules {
   const allowed = Object.entries(settings).filter(([key, value]) => ruleFault(key, value) === null);
   return { ...defaults, ...Object.fromEntries(allowed) };

@@ -48,7 +48,11 @@ function coldEsrOhms(esrOhms: number, tempC: number): number {
   return esrOhms * Math.exp(Math.max(0, RATED_AT_C - tempC) / ESR_E_FOLD_C);
 }
 
-/** @throws RangeError for cells that are not physical */
+/**
+ * @throws RangeError for cells that are not physical
+ *
+ * @example bankOf({ cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 }).farads // => 58.3
+ */
 export function bankOf(cells: CellBank): Bank {
   for (const key of ['cells', 'cellFarads', 'cellVolts', 'cellOhms'] as const) {
     requireInRange(key, cells[key], BANK_RANGES[key]);
@@ -60,7 +64,12 @@ export function bankOf(cells: CellBank): Bank {
   };
 }
 
-/** A bank as it is in the cold. @throws RangeError for cells that are not physical */
+/**
+ * A bank as it is in the cold.
+ *
+ * @throws RangeError for cells that are not physical
+ * @example bankAt({ cells: 6, cellFarads: 350, cellVolts: 2.7, cellOhms: 0.0003 }, 25).esrOhms // => 0.0018
+ */
 export function bankAt(cells: CellBank, tempC: number): Bank {
   const rated = bankOf(cells);
   return { ...rated, esrOhms: coldEsrOhms(rated.esrOhms, tempC) };

@@ -278,6 +278,7 @@ export const placesOf = (machineClass: MachineClass): readonly LikelyPlace[] => 
  * Places of a class by likelihood, given what has been seen. Bayes' rule with each clue on its own.
  *
  * @returns likeliest first; shares sum to one
+ * @example rankPlaces('car', ['battery-in-view'])[0].place.id // => 'front-bay'
  */
 export function rankPlaces(
   machineClass: MachineClass,
@@ -291,7 +292,11 @@ export function rankPlaces(
   return weighed.map(({ place, share }) => ({ place, share: share / sum })).sort((a, b) => b.share - a.share);
 }
 
-/** Clues that tell anything about this class. */
+/**
+ * Clues that tell anything about this class.
+ *
+ * @example cluesFor('motorcycle').includes('red-post-in-bay') // => false
+ */
 export function cluesFor(machineClass: MachineClass): Clue[] {
   return CLUES.filter((clue) => PLACES[machineClass].some((p) => p.clues[clue] !== undefined));
 }

@@ -152,7 +152,11 @@ const TYPICAL: Record<MachineClass, Typical> = {
   },
 };
 
-/** The typical machine of a class: an unknown machine starts from it. */
+/**
+ * The typical machine of a class: an unknown machine starts from it.
+ *
+ * @example typicalOf('motorcycle').rating.capacityAh // => 10
+ */
 export function typicalOf(
   machineClass: MachineClass,
 ): Pick<MachineFinding, 'rating' | 'engine' | 'systemVolts' | 'gearbox'> {

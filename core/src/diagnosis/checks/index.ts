@@ -41,7 +41,11 @@ export interface Check extends CheckRow {
 /** All checks, in the order in which they are weighed. */
 export const CHECKS: readonly Check[] = CHECK_IDS.map((id): Check => ({ id, ...ROWS[id] }));
 
-/** True for a check that tells causes apart by itself; the others are parts of one, or stop the job. */
+/**
+ * True for a check that tells causes apart by itself; the others are parts of one, or stop the job.
+ *
+ * @example isWeighed(checkOf('case')) // => false
+ */
 export function isWeighed({ chances, predict }: Check): boolean {
   return (chances ?? predict) !== undefined;
 }
@@ -57,7 +61,11 @@ export function spreadOf({ spread }: Check, hidden: HiddenMachine, profile: Diag
 /** Checks that a driver tells unasked. */
 export const VOLUNTEERED: readonly CheckId[] = CHECKS.filter((c) => c.isVolunteered).map(({ id }) => id);
 
-/** The check with this id. */
+/**
+ * The check with this id.
+ *
+ * @example checkOf('rest').id // => 'rest'
+ */
 export function checkOf(id: CheckId): Check {
   return CHECKS.find((c) => c.id === id)!;
 }

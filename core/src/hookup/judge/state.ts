@@ -180,7 +180,11 @@ export function crankingWired(scene: HookupScene, state: HookupState): Rescue {
   return whileCranking({ ...still, source: still.source && { ...still.source, openVolts, ohms } }, engine);
 }
 
-/** True while any clamp in hand is on something. */
+/**
+ * True while any clamp in hand is on something.
+ *
+ * @example anyClampOn(NOTHING_CONNECTED) // => false
+ */
 export function anyClampOn(state: HookupState): boolean {
   return CLAMP_IDS.some((clamp) => state.clamps[clamp] !== null);
 }

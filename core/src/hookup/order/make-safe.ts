@@ -16,7 +16,11 @@ export function makeSafeWired(scene: HookupScene, state: HookupState, rules: Hou
   return [...still, ...cheapestOrder(scene, start, rules, new Map()).actions];
 }
 
-/** True where {@link makeSafeWired} has something to do, without the search for its best order. */
+/**
+ * True where {@link makeSafeWired} has something to do, without the search for its best order.
+ *
+ * @example isToBeCleared(NOTHING_CONNECTED) // => false
+ */
 export function isToBeCleared(state: HookupState): boolean {
   return stillActions(state).length > 0 || clampsOn(state).length > 0;
 }

@@ -85,7 +85,7 @@ describe('the door as it is looked after', () => {
     now = house({ required: true, ...withPins('crew-1') });
     await tap('Require sign-in');
     expect(doors).toEqual([{ by: 'crew-1', required: true, pin: '480263' }]);
-    expect(root.textContent).toContain('Required: only whoever signs in');
+    expect(root.textContent).toContain('Required: sign in to get in');
   });
 
   it('lets others set their own PIN alone, and shows them nothing to shut', async () => {

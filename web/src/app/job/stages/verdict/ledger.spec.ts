@@ -50,7 +50,7 @@ describe('Ledger', () => {
   it('shows a verdict from before ledgers were kept for what it is', async () => {
     const { causes: _causes, ledger: _ledger, ...old } = RECORD;
     const root = await shown(old);
-    expect(root.textContent).toContain('Given before causes were kept.');
+    expect(root.textContent).toContain('Causes were not recorded then.');
     expect(root.querySelector('.move')).toBeNull();
   });
 });
