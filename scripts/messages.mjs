@@ -77,7 +77,10 @@ function typeOf(node) {
 
 /** Returns the types of all messages, from the first language. */
 async function messageTypes() {
-  const source = `import type { Message } from './messages-of';
+  const source = `/** A value of a message. A missing one leaves its place empty. */
+export type Value = string | number | null | undefined;
+/** A message with places for values, by their names. */
+export type Message<K extends string> = (values: Readonly<Record<K, Value>>) => string;
 
 /** The messages of a language by section and key. Written by \`npm run messages\` from web/src/messages/en. */
 export interface Messages ${typeOf(messagesOf(FIRST))}

@@ -266,6 +266,6 @@ export class StepCard {
       (reason === 'last-away-from-battery' || reason === 'last-near-battery') && metres
         ? T.batteryAway({ metres: metresWords(metres, 1) })
         : '';
-    return reasonWords(this.step()) + away;
+    return reasonWords(this.step(), this.work().machine) + away;
   });
 }

@@ -1,5 +1,5 @@
 import type { BoardCall, Call, JobSummary, NewCall, NewExam } from '@voltrek/contracts';
-import { vehicleName } from '@words/figures';
+import { vehicleName } from '@voltrek/contracts/words';
 import type { Machine } from '@voltrek/core/machine';
 
 /** A request that this device sends beside the events of jobs, and keeps while no server answers. */

@@ -1,10 +1,10 @@
 import type { Confirmation } from '@voltrek/core/hookup';
 import type { Advice } from '@voltrek/core/job';
 import { CAR } from '../../../testing/fixtures';
-import { confirmWords } from './earth-words';
+import { confirmWords, reasonWords } from './earth-words';
 import { adviceWords } from './owner-words';
 import { roadWords } from './road-words';
-import { CONFIRM_WORDS, READING_WORDS, readingHow } from './words';
+import { CONFIRM_WORDS, READING_WORDS, readingText } from './words';
 
 const MOTORCYCLE = { ...CAR, machineClass: 'motorcycle' } as const;
 /** Parts that no motorcycle has. */
@@ -25,14 +25,28 @@ const linesOf = (machine: typeof CAR | typeof MOTORCYCLE): string[] => [
     const { title, detail } = confirmWords(what, machine);
     return [title, detail];
   }),
-  ...(Object.keys(READING_WORDS) as (keyof typeof READING_WORDS)[]).map((kind) =>
-    readingHow(kind, machine.machineClass),
+  ...(Object.keys(READING_WORDS) as (keyof typeof READING_WORDS)[]).map(
+    (kind) => readingText(kind, machine).how,
   ),
 ];
+
+const EV = { ...CAR, machineClass: 'ev', engine: null } as const;
 
 describe('words by the class of the machine', () => {
   it('speak to a motorcycle of nothing that it lacks, and to a car of it', () => {
     expect(linesOf(MOTORCYCLE).filter((line) => PARTS_OF_CARS.test(line))).toEqual([]);
     expect(linesOf(CAR).filter((line) => PARTS_OF_CARS.test(line)).length).toBeGreaterThan(4);
+  });
+
+  it('speak to a machine that wakes of no crank and no idle, in readings, steps and their reasons', () => {
+    const kinds = Object.keys(READING_WORDS) as (keyof typeof READING_WORDS)[];
+    const read = kinds.flatMap((kind) => Object.values(readingText(kind, EV)));
+    const steps = (['wait', 'all-off', 'guard-lamp'] as const).map((what) => confirmWords(what, EV).detail);
+    const reasons = (['pack-arms', 'donor-lends', 'charger-works'] as const).map((reason) =>
+      reasonWords({ reason }, EV),
+    );
+    const lines = [...read, ...steps, ...reasons];
+    expect(lines.filter((line) => /crank|idle|engine/i.test(line))).toEqual([]);
+    expect(reasonWords({ reason: 'pack-arms' }, CAR)).toMatch(/Crank/);
   });
 });

@@ -4,7 +4,14 @@ import { type Confirmation, type FittingStep, type HookupStep, OTHER_POST_STEP }
 import { isPositiveEarth, type Machine } from '@voltrek/core/machine';
 import { FITTING_WORDS } from './plan-words';
 import { REPAIR_STEP_WORDS } from './repair-words';
-import { CONFIRM_OF_MOTORCYCLE, CONFIRM_WORDS, type ConfirmWords, REASON_WORDS } from './words';
+import {
+  CONFIRM_OF_MOTORCYCLE,
+  CONFIRM_OF_WAKING,
+  CONFIRM_WORDS,
+  type ConfirmWords,
+  REASON_OF_WAKING,
+  REASON_WORDS,
+} from './words';
 
 /** Words of steps, turned round for a machine whose plus is on its body. */
 
@@ -19,18 +26,24 @@ export const earthedWords = (words: string, machine: Earthed): string =>
   isPositiveEarth(machine) ? mirroredWords(words) : words;
 
 /** Why a step of an order stands where it does. */
-export const reasonWords = ({ reason, isMirrored }: Pick<HookupStep, 'reason' | 'isMirrored'>): string =>
-  isMirrored ? mirroredWords(REASON_WORDS[reason]) : REASON_WORDS[reason];
+export function reasonWords(
+  { reason, isMirrored }: Pick<HookupStep, 'reason' | 'isMirrored'>,
+  machine?: Pick<Machine, 'engine'>,
+): string {
+  const own = machine?.engine === null ? REASON_OF_WAKING[reason] : undefined;
+  const words = own ?? REASON_WORDS[reason];
+  return isMirrored ? mirroredWords(words) : words;
+}
 
 /** A look, a wait or a setting. */
 export function confirmWords(
   what: Confirmation,
-  machine: Pick<Machine, 'earth' | 'machineClass'> | null,
+  machine: Pick<Machine, 'earth' | 'engine' | 'machineClass'> | null,
 ): ConfirmWords {
   const usual = CONFIRM_WORDS[what];
   if (!machine) return usual;
-  const own = machine.machineClass === 'motorcycle' ? CONFIRM_OF_MOTORCYCLE[what] : undefined;
-  const words = own ?? usual;
+  const ofClass = machine.machineClass === 'motorcycle' ? CONFIRM_OF_MOTORCYCLE : {};
+  const words = (machine.engine === null ? CONFIRM_OF_WAKING : ofClass)[what] ?? usual;
   return {
     title: earthedWords(words.title, machine),
     detail: earthedWords(words.detail, machine),

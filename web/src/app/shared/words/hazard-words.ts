@@ -1,7 +1,8 @@
 import type { Hazard, HazardCode, Severity, Story } from '@voltrek/core/hookup';
 import { volts } from './figures';
 import { mirroredWords } from './mirrored-words';
-import { type Message, messagesOf } from './messages-of';
+import type { Message } from './message-types';
+import { messagesOf } from './messages-of';
 import { fixed } from './numbers';
 
 /** The name of a severity: the word stands before any colour. */

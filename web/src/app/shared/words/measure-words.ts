@@ -8,7 +8,7 @@ import {
 } from '@voltrek/core/diagnosis';
 import { type Machine, numberOf } from '@voltrek/core/machine';
 import type { TraceNote } from '@voltrek/core/trace';
-import { ofBattery, READING_WORDS } from './words';
+import { ofBattery, readingText, type Spoken } from './words';
 import { messagesOf } from './messages-of';
 
 export const GROUP_WORDS: Record<MeasureGroup, string> = messagesOf('group');
@@ -30,9 +30,14 @@ export function probingWords(machine: Pick<Machine, 'points'>, probing: Probing)
 }
 
 /** A measurement by its name; of a string also by the battery, where it is taken at one of them. */
-export function measureName(kind: MeasureKind, battery: number, batteries: number): string {
-  const name = kind.reading ? READING_WORDS[kind.reading].name : (FIGURE_WORDS[kind.check]?.name ?? kind.id);
-  return ofBattery(name, checkOf(kind.check).isOfBattery && batteries > 1 ? battery : undefined);
+export function measureName(kind: MeasureKind, battery: number, machine: Spoken): string {
+  const name = kind.reading
+    ? readingText(kind.reading, machine).name
+    : (FIGURE_WORDS[kind.check]?.name ?? kind.id);
+  return ofBattery(
+    name,
+    checkOf(kind.check).isOfBattery && machine.batteries.length > 1 ? battery : undefined,
+  );
 }
 
 /** The meaning of a figure, by the outcome it falls on. */

@@ -1,4 +1,7 @@
-import type { Message } from './messages-of';
+/** A value of a message. A missing one leaves its place empty. */
+export type Value = string | number | null | undefined;
+/** A message with places for values, by their names. */
+export type Message<K extends string> = (values: Readonly<Record<K, Value>>) => string;
 
 /** The messages of a language by section and key. Written by `npm run messages` from web/src/messages/en. */
 export interface Messages {
@@ -3824,5 +3827,20 @@ export interface Messages {
     readonly 'all-off': { readonly title: string; readonly detail: string; readonly go: string };
     readonly 'big-consumer-on': { readonly title: string; readonly detail: string; readonly go: string };
   };
-  readonly readingOfMotorcycle: { readonly 'charging-loaded': string };
+  readonly readingOfWaking: {
+    readonly 'crank-minimum': { readonly name: string; readonly how: string };
+    readonly 'charging-idle': { readonly name: string; readonly how: string };
+    readonly 'charging-loaded': { readonly name: string; readonly how: string };
+  };
+  readonly readingOfMotorcycle: {
+    readonly 'charging-loaded': { readonly name: string; readonly how: string };
+  };
+  readonly confirmOfWaking: {
+    readonly wait: { readonly title: string; readonly detail: string; readonly go: string };
+  };
+  readonly reasonOfWaking: {
+    readonly 'pack-arms': string;
+    readonly 'donor-lends': string;
+    readonly 'charger-works': string;
+  };
 }

@@ -1,12 +1,7 @@
 import { signal } from '@angular/core';
 import { translate } from '@jsverse/transloco';
-import type { Messages } from './message-types';
+import type { Messages, Value } from './message-types';
 import { plainNumber } from './numbers';
-
-/** A value of a message. A missing one leaves its place empty. */
-export type Value = string | number | null | undefined;
-/** A message with places for values, by their names. */
-export type Message<K extends string> = (values: Readonly<Record<K, Value>>) => string;
 
 /** The messages of the language in use, as a tree by section and key. */
 export interface MessageTree {

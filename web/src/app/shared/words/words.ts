@@ -6,7 +6,13 @@ import type { WakeOutcome } from '@voltrek/core/crank';
 import type { PolaritySign, ReadingKind, StopCondition, Symptom } from '@voltrek/core/diagnosis';
 import type { Circumstance, WrongMetal, Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
 import type { DriveAdvice, PlaceKind } from '@voltrek/core/job';
-import type { MachineClass, PointKind, RollingStartBar, RollingStartCaution } from '@voltrek/core/machine';
+import type {
+  Machine,
+  MachineClass,
+  PointKind,
+  RollingStartBar,
+  RollingStartCaution,
+} from '@voltrek/core/machine';
 import type {
   CrankComparison,
   Help,
@@ -53,19 +59,32 @@ export const READING_WORDS: Record<ReadingKind, { readonly name: string; readonl
 
 const FIGURES = messagesOf('figures');
 
-/** How a reading is taken on a machine of this class. */
-export const readingHow = (kind: ReadingKind, machineClass: MachineClass): string =>
-  machineClass === 'motorcycle' && kind === 'charging-loaded'
-    ? messagesOf('readingOfMotorcycle')[kind]
-    : READING_WORDS[kind].how;
+interface ReadingText {
+  readonly name: string;
+  readonly how: string;
+}
+const OF_WAKING: Partial<Record<ReadingKind, ReadingText>> = messagesOf('readingOfWaking');
+const OF_MOTORCYCLE: Partial<Record<ReadingKind, ReadingText>> = messagesOf('readingOfMotorcycle');
+
+/** A machine as far as its words turn on it. */
+export type Spoken = Pick<Machine, 'batteries' | 'engine' | 'machineClass'>;
+
+/** Returns the name of a reading and how it is taken, as they are true of this machine: one that wakes has neither crank nor idle. */
+export function readingText(
+  kind: ReadingKind,
+  { engine, machineClass }: Omit<Spoken, 'batteries'>,
+): ReadingText {
+  const own = engine === null ? OF_WAKING : machineClass === 'motorcycle' ? OF_MOTORCYCLE : {};
+  return own[kind] ?? READING_WORDS[kind];
+}
 
 /** The battery of a string, counted from the chassis side. */
 export const batteryWord = (battery: number): string => FIGURES.battery({ number: battery + 1 });
 
 /** A reading by its name; of a string also by the battery that it was taken of, where it was one. */
-export function readingName(kind: ReadingKind, battery: number, batteries: number): string {
-  const { name } = READING_WORDS[kind];
-  return ofBattery(name, kind === 'rest' && batteries > 1 ? battery : undefined);
+export function readingName(kind: ReadingKind, battery: number, machine: Spoken): string {
+  const { name } = readingText(kind, machine);
+  return ofBattery(name, kind === 'rest' && machine.batteries.length > 1 ? battery : undefined);
 }
 
 /** Returns the name of a reading, with the battery of a string that it was read at. */
@@ -121,6 +140,10 @@ export const CONFIRM_WORDS: Record<Confirmation, ConfirmWords> = messagesOf('con
 /** Steps that a motorcycle does otherwise: it has no blower and no heated screen. */
 export const CONFIRM_OF_MOTORCYCLE: Partial<Record<Confirmation, ConfirmWords>> =
   messagesOf('confirmOfMotorcycle');
+
+/** Steps and reasons of a machine that wakes: nobody cranks it. */
+export const CONFIRM_OF_WAKING: Partial<Record<Confirmation, ConfirmWords>> = messagesOf('confirmOfWaking');
+export const REASON_OF_WAKING: Partial<Record<StepReason, string>> = messagesOf('reasonOfWaking');
 
 /** Of the usual machine, with minus on its body; `reasonWords` turns them round for the other. */
 export const REASON_WORDS: Record<StepReason, string> = messagesOf('reason');

@@ -38,7 +38,7 @@ import { NumberPad } from '../../../shared/ui/number-pad';
 import { CAUSE_WORDS, outcomesNamed } from '@words/diagnosis-words';
 import { volts } from '@words/figures';
 import { FIGURE_WORDS, GROUP_WORDS, measureName } from '@words/measure-words';
-import { readingHow } from '@words/words';
+import { readingText } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { Arms } from '../../arms';
@@ -121,7 +121,7 @@ export class Measure {
     const choices = measuresFor(this.rating(), !startsByWaking(machine)).flatMap((kind): Choice[] =>
       machine.batteries
         .filter((_, battery) => battery === 0 || checkOf(kind.check).isOfBattery)
-        .map((_, battery) => ({ kind, battery, name: measureName(kind, battery, machine.batteries.length) })),
+        .map((_, battery) => ({ kind, battery, name: measureName(kind, battery, machine) })),
     );
     const isCharging = ({ kind }: Choice): boolean => kind.check === 'charging';
     return situation.casualtyRuns
@@ -163,7 +163,7 @@ export class Measure {
   protected readonly how = computed(() => {
     const { kind } = this.chosen();
     return kind.reading
-      ? readingHow(kind.reading, this.work().machine.machineClass)
+      ? readingText(kind.reading, this.work().machine).how
       : (FIGURE_WORDS[kind.check]?.how ?? '');
   });
   /** Why the limit is where it is, of the rule that decided what is typed. */

@@ -111,7 +111,7 @@ export class Taken {
       id: reading.eventId,
       at: reading.at,
       value: volts(reading.volts),
-      name: readingName(reading.kind, reading.battery, machine.batteries.length),
+      name: readingName(reading.kind, reading.battery, machine),
       source: reading.source === 'typed' ? '' : `, ${reading.source}`,
       meaning: doubt
         ? { tone: 'watch', text: `${DOUBT_WORDS[doubt]}.` }

@@ -31,7 +31,7 @@ export function readingLines({ job, machine }: Pick<Work, 'job' | 'machine'>): R
     const doubt = doubtOf(job, machine, r);
     return {
       at: r.at,
-      name: readingName(r.kind, r.battery, machine.batteries.length),
+      name: readingName(r.kind, r.battery, machine),
       value: `${volts(r.volts)}${r.source === 'typed' ? '' : `, ${r.source}`}`,
       note: doubt ? DOUBT_WORDS[doubt] : '',
     };
