@@ -23,7 +23,7 @@ const DATES =
   /\b(jan|feb|mar|apr|may|jun|jul|aug|sep|sept|oct|nov|dec|mon|tue|wed|thu|fri|sat|sun)[a-z]*\b/gi;
 
 /** Signs around a value that its sentence brings. */
-const edgeless = (text: string): string => text.replace(/^[\s“”"(.,;:]+|[\s“”").,;:]+$/g, '');
+const edgeless = (text: string): string => text.replace(/^[\s“”"(.,;:]+|[\s“”").,;:+-]+$/g, '');
 /** The same value within a sentence. */
 const small = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
@@ -71,9 +71,13 @@ const toldOn = (page: Page): Promise<string[]> =>
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {
       const parent = node.parentElement;
-      if (parent && !parent.closest('script, style, kbd') && node.textContent?.trim())
+      if (parent && !parent.closest('script, style, kbd, svg') && node.textContent?.trim())
         told.push(withoutKeys(parent));
     }
+    // A chart breaks a long text into lines of their own.
+    document.querySelectorAll('svg').forEach((svg) => {
+      told.push(Array.from(svg.querySelectorAll('text'), ({ textContent }) => textContent).join(' '));
+    });
     document.querySelectorAll('[aria-label], [placeholder], [title], [alt]').forEach((element) => {
       for (const name of ['aria-label', 'placeholder', 'title', 'alt']) {
         const value = element.getAttribute(name);

@@ -7,11 +7,12 @@ const MARKS = ['\u27e6', '\u27e7'];
 /** How much longer than English a message of the marked language is: as much as German. */
 const LONGER = 1 / 3;
 
+const markedLine = (line) =>
+  `${MARKS[0]}${line}${'\u00b7'.repeat(Math.ceil(line.length * LONGER))}${MARKS[1]}`;
+
 const marked = (node) => {
   if (typeof node === 'string')
-    return node.trim() === ''
-      ? node
-      : `${MARKS[0]}${node}${'\u00b7'.repeat(Math.ceil(node.length * LONGER))}${MARKS[1]}`;
+    return node.trim() === '' ? node : node.split('\n').map(markedLine).join('\n');
   return Object.fromEntries(Object.entries(node).map(([key, child]) => [key, marked(child)]));
 };
 
