@@ -128,10 +128,7 @@ export class App {
       .then(() => timeOfDay(Date.now()));
     const languages = inject(Languages);
     setTimeout(() => void languages.whole(), REST_AFTER_MS);
-    effect(() => {
-      const spoken = languageBy(this.settings().language, navigator.languages);
-      if (spoken !== untracked(language)) void languages.show(spoken);
-    });
+    effect(() => void languages.show(languageBy(this.settings().language, navigator.languages)));
     const root = document.documentElement;
     effect(() => root.setAttribute('data-light', this.light()));
     effect(() => root.toggleAttribute('data-large', this.settings().largeType));

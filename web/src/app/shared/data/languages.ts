@@ -28,32 +28,39 @@ const PARTS: Readonly<Record<Language, Parts>> = {
 export class Languages {
   private readonly transloco = inject(TranslocoService);
   private readonly document = inject(DOCUMENT);
-  private asked: Language = 'en';
+  private asked: Language | null = null;
   /** Another page than the first was opened: from then on a language is loaded whole. */
+  private needsWhole = false;
   private isWhole = false;
 
   /** Shows a language. Of two calls the later one stands, whichever is loaded first. */
   async show(language: Language): Promise<void> {
+    if (language === this.asked) return;
     this.asked = language;
+    await this.load(language);
+  }
+
+  /** Loads what the first page does without. True when it is there: a guard of the other pages. */
+  async whole(): Promise<true> {
+    this.needsWhole = true;
+    // The language can change while another is loaded: then none is whole yet.
+    while (!this.isWhole) await this.load(this.asked ?? 'en');
+    return true;
+  }
+
+  private async load(language: Language): Promise<void> {
     const { first, whole } = PARTS[language];
-    const parts = await Promise.all([first(), this.isWhole ? whole() : {}]);
-    if (this.isWhole) fillFormsBy((await import('./icu')).formOf);
-    if (this.asked !== language) return;
+    const isWhole = this.needsWhole;
+    const parts = await Promise.all([first(), isWhole ? whole() : {}]);
+    if (isWhole) fillFormsBy((await import('./icu')).formOf);
+    if (this.asked !== language || (this.needsWhole && !isWhole)) return;
     const messages: MessageTree = Object.assign({}, ...parts);
     this.transloco.setTranslation(messages, language, { merge: false });
     this.transloco.setActiveLang(language);
     this.document.documentElement.lang = language;
     setLanguage(language);
     showMessages(messages);
-  }
-
-  /** Loads what the first page does without. True when it is there: a guard of the other pages. */
-  async whole(): Promise<true> {
-    if (!this.isWhole) {
-      this.isWhole = true;
-      await this.show(this.asked);
-    }
-    return true;
+    this.isWhole = isWhole;
   }
 }
 
