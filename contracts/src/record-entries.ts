@@ -1,7 +1,7 @@
 import { BATTERY_RANGES } from '@voltrek/core/battery';
 import { LEAD_RANGES } from '@voltrek/core/leads';
 import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
-import type { KitItem } from '@voltrek/core/sources';
+import { INSTRUMENT_TOOLS, type KitItem } from '@voltrek/core/sources';
 import * as yup from 'yup';
 import { cellShape, figure, leads, rating, record, share } from './calc/parts.js';
 import {
@@ -276,10 +276,7 @@ const KIT: { readonly [K in KitItem['kind']]: KitFields<K> } = {
   'latch-source': { ...named, volts: figure(KIT_RANGES.latchVolts) },
   instrument: {
     ...named,
-    tool: yup
-      .string()
-      .oneOf(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'] as const)
-      .required(),
+    tool: yup.string().oneOf(INSTRUMENT_TOOLS).required(),
   },
 };
 type KitFields<K extends KitItem['kind']> = Readonly<

@@ -45,7 +45,7 @@ export interface SignInParts {
 }
 
 /** Sign-in: who comes in on which device, with what they prove it, and who looks after that. */
-export function signInRoutes({ database, rule: rule, hub, reach }: SignInParts): Router {
+export function signInRoutes({ database, rule, hub, reach }: SignInParts): Router {
   const { db, write } = database;
   const router = Router();
 

@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { AtlasEntry, CrewMember } from '@voltrek/contracts';
 import { isTemplate } from '@voltrek/core/template';
-import { CHANGE_WORDS, CONFIDENCE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
-import { BENCH_CHOICES } from '@words/bench-words';
+import { CHANGE_WORDS, CONFIDENCE_WORDS, FUEL_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { nameOf, ratingWords } from '@words/figures';
 import { POINT_KIND_WORDS } from '@words/words';
 import { When } from '../shared/ui/when';
@@ -204,7 +203,7 @@ export class EntryView {
   protected readonly confidenceWords = CONFIDENCE_WORDS;
   protected readonly ratingWords = ratingWords;
   protected readonly layoutWords = LAYOUT_WORDS;
-  protected readonly fuels = BENCH_CHOICES;
+  protected readonly fuels = FUEL_WORDS;
   protected readonly changeWords = CHANGE_WORDS;
   protected readonly isForClass = computed(() => isTemplate(this.entry().machine));
 

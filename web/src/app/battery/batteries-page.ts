@@ -11,7 +11,7 @@ import { problemText } from '../shared/data/problem';
 import { sessionFeature } from '../shared/data/session';
 import { formOf, keptOf, schemaFaults } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
-import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-field';
+import { choicesOf, plainChoices, type FormField, type FormValues } from '../shared/ui/form-field';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { BATTERY_STATE_WORDS } from '@words/crew-words';
 import { nameOf, ratingWords } from '@words/figures';
@@ -30,55 +30,19 @@ const NEW: FormValues = {
   vanId: '',
 };
 
-const FIELDS: readonly FormField[] = [
+/** The fields of a battery, in the language in use. */
+const batteryFields = (): readonly FormField[] => [
   {
     key: 'rating.chemistry',
-    get label() {
-      return T.chemistry;
-    },
+    label: T.chemistry,
     kind: 'choice',
     choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
   },
-  {
-    key: 'rating.capacityAh',
-    get label() {
-      return T.capacity;
-    },
-    kind: 'number',
-    unit: 'Ah',
-  },
-  {
-    key: 'rating.ccaAmps',
-    get label() {
-      return T.ccaAmps;
-    },
-    kind: 'number',
-    unit: 'A',
-  },
-  {
-    key: 'rating.ccaStandard',
-    get label() {
-      return T.ccaStandard;
-    },
-    kind: 'choice',
-    choices: choicesOf(CCA_STANDARDS),
-  },
-  {
-    key: 'dateMark',
-    get label() {
-      return T.dateMark;
-    },
-    kind: 'text',
-    most: 20,
-  },
+  { key: 'rating.capacityAh', label: T.capacity, kind: 'number', unit: 'Ah' },
+  { key: 'rating.ccaAmps', label: T.ccaAmps, kind: 'number', unit: 'A' },
+  { key: 'rating.ccaStandard', label: T.ccaStandard, kind: 'choice', choices: plainChoices(CCA_STANDARDS) },
+  { key: 'dateMark', label: T.dateMark, kind: 'text', most: 20 },
 ];
-const VAN: FormField = {
-  key: 'vanId',
-  get label() {
-    return T.whereItIs;
-  },
-  kind: 'choice',
-};
 
 /** Batteries that sit in no vehicle, and any other by the code on its label. */
 @Component({
@@ -186,17 +150,19 @@ export class BatteriesPage {
   protected readonly rating = ratingWords;
   protected readonly stateWords = BATTERY_STATE_WORDS;
   protected readonly fields = computed<readonly FormField[]>(() => [
-    ...FIELDS,
+    ...batteryFields(),
     {
-      ...VAN,
+      key: 'vanId',
+      label: T.whereItIs,
+      kind: 'choice',
       choices: [
         { value: '', name: T.atTheDepot },
         ...this.vans().map(({ id, name }) => ({ value: id, name })),
       ],
     },
   ]);
-  protected readonly form = formOf([...FIELDS, VAN], NEW, (values) =>
-    schemaFaults(FIELDS, () => parseNewBattery(this.entryOf(values))),
+  protected readonly form = formOf(this.fields(), NEW, (values) =>
+    schemaFaults(batteryFields(), () => parseNewBattery(this.entryOf(values))),
   );
 
   constructor() {

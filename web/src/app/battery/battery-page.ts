@@ -19,22 +19,10 @@ import { batteryChart, batterySummary, trendOf } from './battery-trend';
 import { type Fit, FitInto } from './fit-into';
 import { DAY_MS } from '@voltrek/core/quantities';
 import { When } from '../shared/ui/when';
+import { messagesOf } from '@words/messages-of';
 import { BATTERY_PAGE as T } from '@words/screens/battery';
 
-const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = {
-  get rest() {
-    return T.restVolts;
-  },
-  get strength() {
-    return T.strength;
-  },
-  get jump() {
-    return T.jump;
-  },
-  get replaced() {
-    return T.fittedHere;
-  },
-};
+const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEntry');
 
 /**
  * The record of one battery, whatever it sat in: its readings over time, the trend, its places and its next act. The page tells when it

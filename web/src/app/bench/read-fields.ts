@@ -1,3 +1,4 @@
+import { typedFigure } from '../shared/ui/typed-figure';
 import { outOfRange } from '@words/range-words';
 import { BENCH_FIELDS, type BenchChoice } from '@words/bench-words';
 import type { BenchTool, Field, Given, Result } from './tool';
@@ -27,17 +28,14 @@ function faultOf(field: Field, text: string): string | null {
     return field.options.some((option) => option === text)
       ? null
       : T.mustBeOneOf({ name, list: field.options.join(', ') });
-  return text.trim() === '' ? T.notANumber({ name }) : outOfRange(name, numberOf(text), field.range);
+  return outOfRange(name, typedFigure(text), field.range);
 }
-
-/** A typed figure; a comma counts as a point. */
-const numberOf = (text: string): number => Number(text.trim().replace(',', '.'));
 
 /** The values, where all of them are in range. */
 export function givenOf(fields: readonly ReadField[]): Given {
   const textOf = (key: string): string => fields.find((f) => f.field.key === key)!.text;
   return {
-    number: (key) => numberOf(textOf(key)),
+    number: (key) => typedFigure(textOf(key)),
     choice: (key) => textOf(key) as BenchChoice,
   };
 }

@@ -27,6 +27,7 @@ import { ticker } from '../shared/job/ticker';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
+import { messagesOf } from '@words/messages-of';
 import { BOARD_PAGE as T } from '@words/screens/board';
 import { Frames } from '../shared/model/frames';
 
@@ -35,26 +36,7 @@ const newCall = () => import('./new-call');
 
 const SHOWS = ['all', 'mine', 'waiting', 'under-way', 'on-charge', 'done'] as const;
 type Show = (typeof SHOWS)[number];
-const SHOW_WORDS: Record<Show, string> = {
-  get all() {
-    return T.all;
-  },
-  get mine() {
-    return T.mine;
-  },
-  get waiting() {
-    return T.waiting;
-  },
-  get 'under-way'() {
-    return T.underWay;
-  },
-  get 'on-charge'() {
-    return T.onCharge;
-  },
-  get done() {
-    return T.done;
-  },
-};
+const SHOW_WORDS: Record<Show, string> = messagesOf('boardShow');
 
 /** This van was asked to come to the job of this call. */
 const isAsked = (call: BoardCall, vanId: string): boolean =>

@@ -27,26 +27,11 @@ import { NEW_CALL as T } from '@words/screens/board';
 const KNOWN_MOST = 4;
 
 const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNullable: true });
-/** Names of the schema's fields, as the form has them. */
-const FIELDS = [
-  {
-    key: 'placeName',
-    get label() {
-      return T.place;
-    },
-  },
-  {
-    key: 'title',
-    get label() {
-      return T.titleLabel;
-    },
-  },
-  {
-    key: 'ambientC',
-    get label() {
-      return T.airLabel;
-    },
-  },
+/** The schema's fields by the labels that are seen. */
+const labels = () => [
+  { key: 'placeName', label: T.place },
+  { key: 'title', label: T.titleLabel },
+  { key: 'ambientC', label: T.airLabel },
 ];
 
 /** A call typed in by hand. */
@@ -212,7 +197,7 @@ export class NewCall {
       max: show(max),
       unit,
     });
-    const found = schemaFaults(FIELDS, () => parseNewCall(this.entry()));
+    const found = schemaFaults(labels(), () => parseNewCall(this.entry()));
     const faults = {
       ...('placeName' in found && { place: found.placeName }),
       ...(this.form.value.phone?.trim() && !this.form.value.caller?.trim() && { caller: T.whosePhone }),

@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import {
   afterRenderEffect,
   ChangeDetectionStrategy,
@@ -120,7 +121,7 @@ export class JobPage implements OnDestroy {
   protected readonly changedRules = computed(() => {
     const changed = this.rulesNow();
     if (!changed || this.isClosed()) return null;
-    const words = changed.changed.map(ruleName).join(', ').toLowerCase();
+    const words = changed.changed.map((rule) => withinSentence(ruleName(rule))).join(', ');
     return words === this.rulesKept() ? null : { words };
   });
   protected readonly chosenPin = signal<string | null>(null);

@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import type { RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
 import { nameOf } from '@words/figures';
@@ -20,7 +21,7 @@ export function optionName({ option }: Pick<RankedOption, 'option'>, kit: readon
   const { across } = option;
   const parts = [
     source?.name ?? '',
-    leads?.name.toLowerCase() ?? '',
+    leads ? withinSentence(leads.name) : '',
     source?.kind === 'lead-pack' && source.outputs.length > 1
       ? T.atV({ outputVolts: option.outputVolts })
       : '',

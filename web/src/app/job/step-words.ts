@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import { type ClampId, isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
 import { type HookupAction, type HookupState, SPARE_POSTS } from '@voltrek/core/hookup';
 import type { Machine, MachinePoint } from '@voltrek/core/machine';
@@ -6,6 +7,7 @@ import { confirmWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS } from '@words/words';
 import type { PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../shared/job/job-selectors';
+import { messagesOf } from '@words/messages-of';
 import { STEP_WORDS as T } from '@words/screens/job';
 
 /** The point of a clamp, now or planned, from the atlas entry of the vehicle at its end. */
@@ -55,29 +57,7 @@ export function actionTitle(
 }
 
 /** The name of a source in an order. */
-const SOURCE_NAMES: Record<SourceKind, string> = {
-  get donor() {
-    return T.donor;
-  },
-  get 'lithium-pack'() {
-    return T.pack;
-  },
-  get 'lead-pack'() {
-    return T.pack;
-  },
-  get 'capacitor-booster'() {
-    return T.booster;
-  },
-  get 'spare-batteries'() {
-    return T.spareBattery;
-  },
-  get 'mains-charger'() {
-    return T.charger;
-  },
-  get 'hobby-lithium'() {
-    return T.hobbyPack;
-  },
-};
+const SOURCE_NAMES: Record<SourceKind, string> = messagesOf('sourceInOrder');
 
 /** The side of a lead's end. */
 export function sideWord(clamp: ClampId, rescue: PlannedRescue | null): string {
@@ -106,7 +86,7 @@ function placeWord(point: MachinePoint | null, pointId: string | null): string {
 /** Batteries of a string are distinguished by the label the atlas gives them, less its sign. */
 function labelWord({ label }: MachinePoint): string {
   const name = label.replace(/ ?[+-]$/, '');
-  return `${name.charAt(0).toLowerCase()}${name.slice(1)} `;
+  return `${withinSentence(name)} `;
 }
 
 /** The label on the button that confirms it. */

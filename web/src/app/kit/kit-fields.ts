@@ -1,202 +1,134 @@
 import { type KitEntry, parseKitEntry } from '@voltrek/contracts';
 import { CCA_STANDARDS, CHEMISTRIES } from '@voltrek/core/battery';
 import { CLAMP_CONTACTS, CONDUCTORS } from '@voltrek/core/leads';
-import { chargeNow, type KitItem } from '@voltrek/core/sources';
+import { chargeNow, INSTRUMENT_TOOLS, type KitItem } from '@voltrek/core/sources';
 import { type FieldFaults, schemaFaults } from '../shared/ui/checked-form';
-import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-field';
+import { choicesOf, plainChoices, type FormField, type FormValues } from '../shared/ui/form-field';
 import { typedFigure } from '../shared/ui/typed-figure';
-import { CLAMP_CONTACT_WORDS } from '@words/kit-words';
+import { CLAMP_CONTACT_WORDS, CONDUCTOR_WORDS, NEW_KIT_NAMES, TOOL_WORDS } from '@words/kit-words';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { outOfRange } from '@words/range-words';
 import { KIT_FIELDS as T } from '@words/screens/kit';
 
 type Kind = KitItem['kind'];
-type FieldName = keyof typeof T;
 
-const number = (key: string, name: FieldName, unit = ''): FormField => ({
-  key,
-  get label() {
-    return T[name];
-  },
-  kind: 'number',
-  unit,
-});
-const NAME: FormField = {
-  key: 'name',
-  get label() {
-    return T.name;
-  },
-  kind: 'text',
-};
-const VOLTS = choicesOf(['12', '24']);
-const RATING: readonly FormField[] = [
-  {
-    key: 'battery.chemistry',
-    get label() {
-      return T.battery;
-    },
-    kind: 'choice',
-    choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
-  },
-  number('battery.capacityAh', 'capacity', 'Ah'),
-  number('battery.ccaAmps', 'ccaAmps', 'A'),
-  {
-    key: 'battery.ccaStandard',
-    get label() {
-      return T.ccaStandard;
-    },
-    kind: 'choice',
-    choices: choicesOf(CCA_STANDARDS),
-  },
-];
-const LEADS: readonly FormField[] = [
-  number('leads.sectionMm2', 'leadsSection', 'mm²'),
-  number('leads.lengthM', 'leadsLength', 'm'),
-  {
-    key: 'leads.conductor',
-    get label() {
-      return T.ofWord;
-    },
-    kind: 'choice',
-    choices: choicesOf(CONDUCTORS, {
-      get copper() {
-        return T.copper;
-      },
-      get 'copper-clad-aluminium'() {
-        return T.clad;
-      },
-    }),
-  },
-  {
-    key: 'leads.contact',
-    get label() {
-      return T.clamps;
-    },
-    kind: 'choice',
-    choices: choicesOf(CLAMP_CONTACTS, CLAMP_CONTACT_WORDS),
-  },
-];
-const charge = (key: string): FormField => number(key, 'chargeNow', '%');
-const MADE = number('madeIn', 'madeIn');
+const number = (key: string, label: string, unit = ''): FormField => ({ key, label, kind: 'number', unit });
 
-/** The fields of each kind of kit. */
-const FIELDS: Readonly<Record<Kind, readonly FormField[]>> = {
-  donor: [
-    NAME,
+/** The fields of each kind of kit, in the language in use. */
+function allFields(): Readonly<Record<Kind, readonly FormField[]>> {
+  const named: FormField = { key: 'name', label: T.name, kind: 'text' };
+  const rating: readonly FormField[] = [
     {
-      key: 'modelId',
-      get label() {
-        return T.donorModel;
-      },
-      kind: 'text',
-      most: 64,
-    },
-    {
-      key: 'systemVolts',
-      get label() {
-        return T.system;
-      },
+      key: 'battery.chemistry',
+      label: T.battery,
       kind: 'choice',
-      choices: VOLTS,
-      unit: 'V',
+      choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
     },
-    ...RATING,
-    charge('soc'),
-    number('alternatorSpareAmps', 'alternatorAmps', 'A'),
-  ],
-  'lead-set': [NAME, ...LEADS],
-  'lithium-pack': [
-    NAME,
-    number('peakAmps', 'peak', 'A'),
-    number('peakSeconds', 'peakLasts', 's'),
-    number('capacityAh', 'capacity12V', 'Ah'),
-    charge('charge'),
-    MADE,
-    ...LEADS,
-  ],
-  'lead-pack': [
-    NAME,
+    number('battery.capacityAh', T.capacity, 'Ah'),
+    number('battery.ccaAmps', T.ccaAmps, 'A'),
     {
-      key: 'outputs',
-      get label() {
-        return T.output;
-      },
+      key: 'battery.ccaStandard',
+      label: T.ccaStandard,
       kind: 'choice',
-      unit: 'V',
-      choices: [
-        { value: '12', name: '12' },
-        { value: '24', name: '24' },
-        { value: '12 24', name: '12, 24' },
-      ],
+      choices: plainChoices(CCA_STANDARDS),
     },
-    ...RATING,
-    charge('soc'),
-    MADE,
-    ...LEADS,
-  ],
-  'capacitor-booster': [
-    NAME,
-    number('cells', 'cells'),
-    number('cellFarads', 'aCell', 'F'),
-    number('cellVolts', 'aCellStands', 'V'),
-    number('cellOhms', 'aCell', 'ohm'),
-    number('volts', 'standsAtNow', 'V'),
-    MADE,
-    number('converterAmps', 'fillsAt', 'A'),
-    ...LEADS,
-  ],
-  'spare-batteries': [
-    NAME,
+  ];
+  const leads: readonly FormField[] = [
+    number('leads.sectionMm2', T.leadsSection, 'mm²'),
+    number('leads.lengthM', T.leadsLength, 'm'),
     {
-      key: 'count',
-      get label() {
-        return T.howMany;
-      },
+      key: 'leads.conductor',
+      label: T.ofWord,
       kind: 'choice',
-      choices: choicesOf(['1', '2']),
+      choices: choicesOf(CONDUCTORS, CONDUCTOR_WORDS),
     },
-    ...RATING,
-    charge('soc'),
-    MADE,
-  ],
-  'mains-charger': [
-    NAME,
-    number('amps', 'chargesWith', 'A'),
-    number('volts', 'upTo', 'V'),
-    number('startAmps', 'startSetting', 'A'),
-    ...LEADS,
-  ],
-  'hobby-lithium': [
-    NAME,
-    number('capacityAh', 'capacity', 'Ah'),
-    number('cRate', 'continuous', 'x Ah'),
-    charge('charge'),
-    MADE,
-    ...LEADS,
-  ],
-  'latch-source': [NAME, number('volts', 'gives', 'V')],
-  instrument: [
-    NAME,
     {
-      key: 'tool',
-      get label() {
-        return T.isA;
-      },
+      key: 'leads.contact',
+      label: T.clamps,
       kind: 'choice',
-      choices: choicesOf(['meter', 'clamp-meter', 'tester', 'load-tester', 'hydrometer'], {
-        get 'clamp-meter'() {
-          return T.currentClamp;
-        },
-        get tester() {
-          return T.batteryTester;
-        },
-        get 'load-tester'() {
-          return T.loadTester;
-        },
-      }),
+      choices: choicesOf(CLAMP_CONTACTS, CLAMP_CONTACT_WORDS),
     },
-  ],
-};
+  ];
+  const charge = (key: string): FormField => number(key, T.chargeNow, '%');
+  const made = number('madeIn', T.madeIn);
+
+  return {
+    donor: [
+      named,
+      { key: 'modelId', label: T.donorModel, kind: 'text', most: 64 },
+      { key: 'systemVolts', label: T.system, kind: 'choice', choices: plainChoices(['12', '24']), unit: 'V' },
+      ...rating,
+      charge('soc'),
+      number('alternatorSpareAmps', T.alternatorAmps, 'A'),
+    ],
+    'lead-set': [named, ...leads],
+    'lithium-pack': [
+      named,
+      number('peakAmps', T.peak, 'A'),
+      number('peakSeconds', T.peakLasts, 's'),
+      number('capacityAh', T.capacity12V, 'Ah'),
+      charge('charge'),
+      made,
+      ...leads,
+    ],
+    'lead-pack': [
+      named,
+      {
+        key: 'outputs',
+        label: T.output,
+        kind: 'choice',
+        unit: 'V',
+        choices: [
+          { value: '12', name: '12' },
+          { value: '24', name: '24' },
+          { value: '12 24', name: '12, 24' },
+        ],
+      },
+      ...rating,
+      charge('soc'),
+      made,
+      ...leads,
+    ],
+    'capacitor-booster': [
+      named,
+      number('cells', T.cells),
+      number('cellFarads', T.aCell, 'F'),
+      number('cellVolts', T.aCellStands, 'V'),
+      number('cellOhms', T.aCell, 'ohm'),
+      number('volts', T.standsAtNow, 'V'),
+      made,
+      number('converterAmps', T.fillsAt, 'A'),
+      ...leads,
+    ],
+    'spare-batteries': [
+      named,
+      { key: 'count', label: T.howMany, kind: 'choice', choices: plainChoices(['1', '2']) },
+      ...rating,
+      charge('soc'),
+      made,
+    ],
+    'mains-charger': [
+      named,
+      number('amps', T.chargesWith, 'A'),
+      number('volts', T.upTo, 'V'),
+      number('startAmps', T.startSetting, 'A'),
+      ...leads,
+    ],
+    'hobby-lithium': [
+      named,
+      number('capacityAh', T.capacity, 'Ah'),
+      number('cRate', T.continuous, 'x Ah'),
+      charge('charge'),
+      made,
+      ...leads,
+    ],
+    'latch-source': [named, number('volts', T.gives, 'V')],
+    instrument: [
+      named,
+      { key: 'tool', label: T.isA, kind: 'choice', choices: choicesOf(INSTRUMENT_TOOLS, TOOL_WORDS) },
+    ],
+  };
+}
 
 const COPPER = {
   'leads.sectionMm2': '25',
@@ -215,25 +147,14 @@ const AGM = {
 /** The first values of a new piece of each kind: the usual one of the trade. */
 const USUAL: Readonly<Record<Kind, FormValues>> = {
   donor: {
-    get name() {
-      return T.serviceVan;
-    },
     modelId: 'service-van',
     systemVolts: '12',
     ...AGM,
     soc: '95',
     alternatorSpareAmps: '60',
   },
-  'lead-set': {
-    get name() {
-      return T.leadSet;
-    },
-    ...COPPER,
-  },
+  'lead-set': COPPER,
   'lithium-pack': {
-    get name() {
-      return T.lithiumPack;
-    },
     peakAmps: '800',
     peakSeconds: '3',
     capacityAh: '',
@@ -241,18 +162,12 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     ...SHORT,
   },
   'lead-pack': {
-    get name() {
-      return T.leadAcidPack;
-    },
     outputs: '12',
     ...AGM,
     soc: '100',
     ...SHORT,
   },
   'capacitor-booster': {
-    get name() {
-      return T.capacitorBooster;
-    },
     cells: '6',
     cellFarads: '350',
     cellVolts: '2.7',
@@ -262,17 +177,11 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     ...SHORT,
   },
   'spare-batteries': {
-    get name() {
-      return T.spareBatteries;
-    },
     count: '2',
     ...AGM,
     soc: '100',
   },
   'mains-charger': {
-    get name() {
-      return T.mainsCharger;
-    },
     amps: '15',
     volts: '14.4',
     startAmps: '',
@@ -281,9 +190,6 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     'leads.lengthM': '1.8',
   },
   'hobby-lithium': {
-    get name() {
-      return T.hobbyLithium;
-    },
     capacityAh: '5',
     cRate: '20',
     charge: '100',
@@ -291,21 +197,15 @@ const USUAL: Readonly<Record<Kind, FormValues>> = {
     'leads.sectionMm2': '10',
   },
   'latch-source': {
-    get name() {
-      return T.latchSource;
-    },
     volts: '9',
   },
   instrument: {
-    get name() {
-      return T.multimeter;
-    },
     tool: 'meter',
   },
 };
 
-export const fieldsOf = (kind: Kind): readonly FormField[] => FIELDS[kind];
-export const usualOf = (kind: Kind): FormValues => USUAL[kind];
+export const fieldsOf = (kind: Kind): readonly FormField[] => allFields()[kind];
+export const usualOf = (kind: Kind): FormValues => ({ name: NEW_KIT_NAMES[kind], ...USUAL[kind] });
 
 /** Shares are typed as percent, and what may be left empty is null or nothing then. */
 const PERCENT: readonly string[] = ['soc', 'charge'];
@@ -318,7 +218,7 @@ const mayBeNothing = (kind: Kind, key: string): boolean =>
 export function valuesOf(item: KitItem): FormValues {
   const held = chargeNow(item, new Date()) as unknown as Readonly<Record<string, unknown>>;
   return Object.fromEntries(
-    FIELDS[item.kind].map(({ key }) => {
+    fieldsOf(item.kind).map(({ key }) => {
       const [whole = '', part] = key.split('.');
       const value =
         part === undefined ? held[whole] : (held[whole] as Readonly<Record<string, unknown>>)[part];
@@ -336,7 +236,7 @@ function shownOf(key: string, value: number | string | null | undefined | readon
 /** The piece that was typed; what no figure can be read from is left for the checks to name. */
 export function entryOf(kind: Kind, values: FormValues): KitEntry {
   const entry: Record<string, unknown> = { kind };
-  for (const field of FIELDS[kind]) {
+  for (const field of fieldsOf(kind)) {
     const text = (values[field.key] ?? '').trim();
     const [key = '', part] = field.key.split('.');
     const isEmpty = text === '';
@@ -360,7 +260,7 @@ function valueOf({ kind }: FormField, key: string, text: string): unknown {
 
 /** Returns the faults of a piece as it is typed, field by field. */
 export function kitFaults(kind: Kind, values: FormValues): FieldFaults {
-  const fields = FIELDS[kind];
+  const fields = fieldsOf(kind);
   const shares: Record<string, string> = {};
   for (const { key, label } of fields) {
     if (!PERCENT.includes(key)) continue;

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { MachineSummary, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap/typeahead';
@@ -9,55 +9,14 @@ import type { FormField, FormValues } from '../shared/ui/form-field';
 import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
 import { VEHICLE_DIALOG as T } from '@words/screens/vehicles';
 
-const FIELDS: readonly FormField[] = [
-  {
-    key: 'plate',
-    get label() {
-      return T.plate;
-    },
-    kind: 'text',
-    most: 16,
-  },
-  {
-    key: 'fleetNumber',
-    get label() {
-      return T.fleetNumber;
-    },
-    kind: 'text',
-    most: 40,
-  },
-  {
-    key: 'serialNumber',
-    get label() {
-      return T.serialNumber;
-    },
-    kind: 'text',
-    most: 40,
-  },
-  {
-    key: 'owner',
-    get label() {
-      return T.owner;
-    },
-    kind: 'text',
-    most: 80,
-  },
-  {
-    key: 'phone',
-    get label() {
-      return T.phone;
-    },
-    kind: 'text',
-    most: 40,
-  },
-  {
-    key: 'notes',
-    get label() {
-      return T.notes;
-    },
-    kind: 'long',
-    most: 400,
-  },
+/** The fields of a vehicle, in the language in use. */
+const vehicleFields = (): readonly FormField[] => [
+  { key: 'plate', label: T.plate, kind: 'text', most: 16 },
+  { key: 'fleetNumber', label: T.fleetNumber, kind: 'text', most: 40 },
+  { key: 'serialNumber', label: T.serialNumber, kind: 'text', most: 40 },
+  { key: 'owner', label: T.owner, kind: 'text', most: 80 },
+  { key: 'phone', label: T.phone, kind: 'text', most: 40 },
+  { key: 'notes', label: T.notes, kind: 'long', most: 400 },
 ];
 
 /** A vehicle, new or changed: by plate, model it is, whose it is. Closes with what was typed. */
@@ -81,7 +40,7 @@ const FIELDS: readonly FormField[] = [
           (selectItem)="choose($event)"
         />
       </label>
-      <vt-form-fields [fields]="fields" [form]="form()" />
+      <vt-form-fields [fields]="fields()" [form]="form()" />
       <div class="keys">
         <button type="submit" class="key strong" [disabled]="!model() || form().invalid">
           {{ isNew() ? t.addIt : t.keepItSo }}
@@ -103,10 +62,10 @@ export class VehicleDialog {
   protected readonly suggest = modelSuggestions(inject(Finder));
   protected readonly nameOf = modelName;
   protected readonly rowOf = modelRow;
-  protected readonly fields = FIELDS;
+  protected readonly fields = computed(vehicleFields);
   protected readonly isNew = signal(true);
   protected readonly model = signal<Pick<MachineSummary, 'id' | 'maker' | 'model'> | null>(null);
-  protected readonly form = signal(formOf(FIELDS, {}, faultsIn));
+  protected readonly form = signal(formOf(this.fields(), {}, faultsIn));
 
   /** Opens on a vehicle that is known. */
   open({ vehicle, model, owner }: VehicleRecord): void {
@@ -120,7 +79,7 @@ export class VehicleDialog {
       phone: owner?.phone ?? '',
       notes: vehicle.notes,
     };
-    this.form.set(formOf(FIELDS, known, faultsIn));
+    this.form.set(formOf(this.fields(), known, faultsIn));
   }
 
   protected choose({ item }: NgbTypeaheadSelectItemEvent<MachineSummary>): void {
@@ -129,7 +88,7 @@ export class VehicleDialog {
 
   protected keep(): void {
     const model = this.model();
-    if (model && this.form().valid) this.modal.close(entryOf(model.id, keptOf(FIELDS, this.form())));
+    if (model && this.form().valid) this.modal.close(entryOf(model.id, keptOf(this.fields(), this.form())));
   }
 }
 

@@ -1,5 +1,5 @@
 import { socFromRestVolts } from '@voltrek/core/battery';
-import { fixed } from '@words/numbers';
+import { fixed, withinSentence } from '@words/numbers';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
 import { isDone } from '@voltrek/core/hookup';
@@ -78,7 +78,7 @@ export function stageResults(
     ),
     verdict: result(
       job.verdict !== null,
-      job.verdict ? VERDICT_WORDS[job.verdict.verdict].name.toLowerCase() : '',
+      job.verdict ? withinSentence(VERDICT_WORDS[job.verdict.verdict].name) : '',
     ),
   };
 }

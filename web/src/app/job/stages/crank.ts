@@ -23,7 +23,7 @@ import { clock, volts } from '@words/figures';
 import { Cues } from '../../shared/ui/cues';
 import { whenPassed } from '../../shared/ui/when-passed';
 import { REST_WORDS } from '@words/atlas-words';
-import { OUTCOME_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
+import { outcomeWords } from '@words/words';
 import { MeasureLeads } from './measure-leads';
 import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
@@ -193,7 +193,7 @@ export class Crank {
   protected readonly lowestText = signal('');
 
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
-  protected readonly words = computed(() => (this.wakes() ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS));
+  protected readonly words = computed(() => outcomeWords(this.work().machine));
   protected readonly outcomes = computed(() =>
     ATTEMPT_OUTCOMES.filter((o) => !this.wakes() || o === 'started' || o === 'clicks' || o === 'nothing'),
   );

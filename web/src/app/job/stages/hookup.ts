@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { hazardWhy } from '@words/hazard-words';
 import type { Hazard, HookupStep } from '@voltrek/core/hookup';
@@ -149,7 +150,7 @@ export class Hookup {
     if (!rule) return '';
     const { machine, rules } = this.work();
     return earthedWords(
-      T.houseRule({ rule: RULE_QUESTIONS[rule].toLowerCase(), school: ruleValue(rule, rules[rule]) }),
+      T.houseRule({ rule: withinSentence(RULE_QUESTIONS[rule]), school: ruleValue(rule, rules[rule]) }),
       machine,
     );
   });

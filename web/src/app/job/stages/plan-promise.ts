@@ -1,4 +1,4 @@
-import { rpmUnit } from '@words/figures';
+import { unitWord } from '@words/units';
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { fixed } from '@words/numbers';
 import type { PlanRecord } from '@voltrek/core/job';
@@ -37,7 +37,7 @@ import { PLAN_PROMISE as T } from '@words/screens/job-stages';
         <div>
           <dt>{{ t.needs({ neededRpm: p.neededRpm ? fixed(p.neededRpm) : '' }) }}</dt>
           <dd class="figure">
-            {{ p.rpm ? fixed(p.rpm) : '' }} <small>{{ rpmUnit() }}</small>
+            {{ p.rpm ? fixed(p.rpm) : '' }} <small>{{ unitWord('rpm') }}</small>
           </dd>
         </div>
       }
@@ -65,7 +65,7 @@ import { PLAN_PROMISE as T } from '@words/screens/job-stages';
 })
 export class PlanPromise {
   protected readonly fixed = fixed;
-  protected readonly rpmUnit = rpmUnit;
+  protected readonly unitWord = unitWord;
   protected readonly t = T;
 
   readonly plan = input.required<PlanRecord>();

@@ -6,7 +6,7 @@ import { comparePromise } from '@voltrek/core/plan';
 import type { Work } from '../../shared/job/job-selectors';
 import { volts } from '@words/figures';
 
-import { CAUTION_WORDS, adviceAfter, OUTCOME_WORDS, PROMISE_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
+import { CAUTION_WORDS, adviceAfter, outcomeWords, PROMISE_WORDS } from '@words/words';
 import { TRIES as T } from '@words/screens/job-stages';
 
 /** The tries that have ended, each against what the plan promised. */
@@ -54,13 +54,11 @@ export class Tries {
 
   protected readonly rolledInVain = CAUTION_WORDS.rolledInVain;
   protected readonly volts = volts;
-  protected readonly words = computed(() =>
-    startsByWaking(this.work().machine) ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS,
-  );
+  protected readonly words = computed(() => outcomeWords(this.work().machine));
 
   /** Of what was joined in that try, and of nothing else. */
   protected advice(outcome: AttemptOutcome, sourceId: string | null): string {
-    if (startsByWaking(this.work().machine)) return WAKE_OUTCOME_WORDS[outcome].next;
+    if (startsByWaking(this.work().machine)) return this.words()[outcome].next;
     const helper = this.work().kit.find((k) => k.id === sourceId)?.kind ?? null;
     return adviceAfter(outcome, helper);
   }

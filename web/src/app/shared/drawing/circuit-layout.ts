@@ -10,6 +10,7 @@ import { probesAt } from './probes';
 import { packPlace, type Placed, placeCasualty, placeDonor } from './placing';
 import { targetOf } from './target';
 import { drawVehicle, takenBatteries } from './vehicle';
+import { messagesOf } from '@words/messages-of';
 import { CIRCUIT_LAYOUT as T } from '@words/screens/drawing';
 
 export interface CircuitInput {
@@ -30,27 +31,7 @@ export interface CircuitInput {
 }
 
 /** The source beside the casualty when no donor stands there. */
-const PACK_NAMES: Record<SourceKind, string> = {
-  donor: '',
-  get 'lithium-pack'() {
-    return T.pack;
-  },
-  get 'lead-pack'() {
-    return T.pack;
-  },
-  get 'capacitor-booster'() {
-    return T.booster;
-  },
-  get 'spare-batteries'() {
-    return T.battery;
-  },
-  get 'mains-charger'() {
-    return T.charger;
-  },
-  get 'hobby-lithium'() {
-    return T.hobby;
-  },
-};
+const PACK_NAMES: Readonly<Partial<Record<SourceKind, string>>> = messagesOf('packName');
 
 /** The drawing of a rescue as its clamps stand now. */
 export function layoutCircuit(input: CircuitInput): CircuitDrawing {
@@ -81,7 +62,7 @@ export function layoutCircuit(input: CircuitInput): CircuitDrawing {
       pack && input.scene
         ? {
             at: pack,
-            name: PACK_NAMES[input.scene.option.sourceKind],
+            name: PACK_NAMES[input.scene.option.sourceKind] ?? '',
             isOn: hasSwitch(input.scene.option) ? input.hookup.packOn : null,
           }
         : null,

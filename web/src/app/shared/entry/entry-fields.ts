@@ -11,9 +11,9 @@ import {
   TERMINAL_LAYOUTS,
 } from '@voltrek/core/machine';
 import { type FieldFaults, schemaFaults } from '../ui/checked-form';
-import { choicesOf } from '../ui/form-field';
+import { choicesOf, plainChoices } from '../ui/form-field';
 import { typedFigure } from '../ui/typed-figure';
-import { LAYOUT_WORDS } from '@words/atlas-words';
+import { FUEL_WORDS, GEARBOX_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { POINT_KIND_WORDS } from '@words/words';
 import { ENTRY_FIELDS as T } from '@words/screens/entry';
@@ -75,7 +75,7 @@ function machineGroup(machine: Machine): FieldGroup {
             label,
             kind,
             value: String(engine[key]),
-            ...(key === 'fuel' && { choices: choicesOf(FUELS) }),
+            ...(key === 'fuel' && { choices: choicesOf(FUELS, FUEL_WORDS) }),
             set: (m, typed) =>
               m.engine
                 ? { ...m, engine: { ...m.engine, [key]: key === 'fuel' ? typed : typedFigure(typed) } }
@@ -106,7 +106,7 @@ function machineGroup(machine: Machine): FieldGroup {
         label: T.gearbox,
         kind: 'choice',
         value: machine.gearbox,
-        choices: choicesOf(GEARBOXES),
+        choices: choicesOf(GEARBOXES, GEARBOX_WORDS),
         set: (m, gearbox) => ({ ...m, gearbox: gearbox as Machine['gearbox'] }),
       },
       {
@@ -187,7 +187,7 @@ function batteryGroup(battery: MachineBattery, index: number, count: number): Fi
         label: T.ccaStandard,
         kind: 'choice',
         value: battery.rating.ccaStandard,
-        choices: choicesOf(CCA_STANDARDS),
+        choices: plainChoices(CCA_STANDARDS),
         set: change((b, typed) => ({
           rating: { ...b.rating, ccaStandard: typed as typeof b.rating.ccaStandard },
         })),

@@ -1,5 +1,4 @@
 import type { BoardCall, Call, JobSummary, NewCall, NewExam } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/words';
 import type { Machine } from '@voltrek/core/machine';
 
 /** A request that this device sends beside the events of jobs, and keeps while no server answers. */
@@ -80,8 +79,7 @@ export function callErrand(
     kind: 'call',
     call: known ? call : { ...call, newVehicleId: vehicleId },
     vehicleId,
-    vehicleName:
-      known?.vehicleName ?? vehicleName({ plate: call.plate ?? null, fleetNumber: null, serialNumber: null }),
+    vehicleName: known?.vehicleName ?? call.plate ?? null,
     modelId: known?.modelId ?? call.modelId ?? '',
   };
 }

@@ -9,14 +9,14 @@ export interface FormField {
   readonly most?: number;
 }
 
-/** Values to choose from, each under its word where it has one. */
-export const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}) =>
-  values.map((value) => ({
-    value,
-    get name() {
-      return words[value] ?? value;
-    },
-  }));
+/** Codes to choose from, each by its word. */
+export const choicesOf = <Code extends string>(
+  codes: readonly Code[],
+  words: Readonly<Record<Code, string>>,
+) => codes.map((value) => ({ value, name: words[value] }));
+
+/** Values to choose from that read alike in every language. */
+export const plainChoices = (values: readonly string[]) => values.map((value) => ({ value, name: value }));
 
 /** The typed text of each field, by its key. */
 export type FormValues = Readonly<Record<string, string>>;

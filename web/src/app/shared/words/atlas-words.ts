@@ -1,6 +1,7 @@
 import type { ChangeKind, Confidence } from '@voltrek/contracts';
 import type { KitNeed, RestReason } from '@voltrek/core/job';
-import type { TerminalLayout, ZoneKind } from '@voltrek/core/machine';
+import type { Fuel } from '@voltrek/core/engine';
+import type { Gearbox, TerminalLayout, ZoneKind } from '@voltrek/core/machine';
 import type { Clue, LikelyPlaceId } from '@voltrek/core/template';
 import type { Arrangement } from '@voltrek/core/reach';
 import { messagesOf } from './messages-of';
@@ -14,6 +15,11 @@ export const CHANGE_WORDS: Record<ChangeKind, string> = messagesOf('change');
 export const ZONE_WORDS: Record<ZoneKind, string> = messagesOf('zone');
 
 export const LAYOUT_WORDS: Record<TerminalLayout, string> = messagesOf('layout');
+
+/** The fuel of an engine. */
+export const FUEL_WORDS: Record<Fuel, string> = messagesOf('fuel');
+
+export const GEARBOX_WORDS: Record<Gearbox, string> = messagesOf('gearbox');
 
 export const CLUE_WORDS: Record<Clue, string> = messagesOf('clue');
 

@@ -1,5 +1,6 @@
 import {
   ANSWERS,
+  CALENDAR_WORDS,
   FOLLOW_UP_WORDS as FOLLOW_UPS,
   hazardLine as lineOnTheWire,
   HAZARD_WORDS,
@@ -7,13 +8,14 @@ import {
   WRITTEN_FAULT_WORDS as WRITTEN,
 } from '@voltrek/contracts/words';
 import type { Hazard, HazardCode } from '@voltrek/core/hookup';
+import german from '../../../messages/de/terms.json';
 import { answerText } from './answer-words';
 import { FOLLOW_UP_WORDS } from './follow-up-words';
 import { hazardLine } from './hazard-words';
 import { REFUSAL_WORDS } from './refusal-words';
 import { WRITTEN_FAULT_WORDS } from './written-case-words';
 
-/** The wire and the screen speak one English. */
+/** The wire and the screen speak one language. */
 describe('words that contracts have as well', () => {
   it('say each hazard alike, with its figures, on any machine', () => {
     const codes = Object.keys(HAZARD_WORDS) as HazardCode[];
@@ -29,6 +31,10 @@ describe('words that contracts have as well', () => {
     expect({ ...REFUSAL_WORDS }).toEqual({ ...REFUSALS });
     expect({ ...FOLLOW_UP_WORDS }).toEqual({ ...FOLLOW_UPS });
     expect({ ...WRITTEN_FAULT_WORDS }).toEqual({ ...WRITTEN });
+  });
+
+  it('say each follow-up alike in German, on the screen and in the calendar', () => {
+    expect(german.followUp).toEqual({ ...CALENDAR_WORDS.de.kinds });
   });
 
   it('say each answer of the server alike, with its parameters', () => {

@@ -13,7 +13,6 @@ export const percent = (fraction: number): string => `${fixed(Math.round(fractio
 
 /** A speed of the engine. */
 export const rpmText = (rpm: number): string => T.rpm({ rpm: fixed(rpm) });
-export const rpmUnit = (): string => T.rpmUnit;
 
 /** A band of fractions: "3-9 %", or one figure when both ends round alike. */
 export function percentBand(low: number, high: number): string {

@@ -3,12 +3,19 @@ import { convertCca } from '@voltrek/core/battery';
 import {
   CLAMP_OHMS,
   type ClampContact,
+  type Conductor,
   factorOver,
   hasLost,
   leadSetOhms,
   type MeasuredFactor,
 } from '@voltrek/core/leads';
-import { bankOf, type KitItem, type LeadSetKit, type TriedPack } from '@voltrek/core/sources';
+import {
+  bankOf,
+  type InstrumentTool,
+  type KitItem,
+  type LeadSetKit,
+  type TriedPack,
+} from '@voltrek/core/sources';
 import { messagesOf } from './messages-of';
 import { anyOf, fixed } from './numbers';
 
@@ -56,7 +63,7 @@ export function kitLine(item: KitItem): string {
       return T.leadSet({
         section: section(sectionMm2),
         length: metres(lengthM),
-        material: conductor === 'copper' ? T.copper : T.clad,
+        material: CONDUCTOR_WORDS[conductor],
         contact: CLAMP_CONTACT_WORDS[contact],
         milliohms: fixed(CLAMP_OHMS[contact] * 1000, 1),
         lost: fixed(leadSetOhms(item.leads, STATED_C) * STATED_AMPS, 2),
@@ -104,9 +111,18 @@ export function kitLine(item: KitItem): string {
   }
 }
 
+/** The metal of a lead. */
+export const CONDUCTOR_WORDS: Record<Conductor, string> = messagesOf('conductor');
+
 /** How well the clamps of a set make contact. */
 export const CLAMP_CONTACT_WORDS: Record<ClampContact, string> = messagesOf('clampContact');
 
 export const KIT_KIND_WORDS: Record<KitItem['kind'], string> = messagesOf('kitKind');
 
-const TOOL_LINES: Record<Extract<KitItem, { kind: 'instrument' }>['tool'], string> = messagesOf('toolLines');
+/** An instrument of a van. */
+export const TOOL_WORDS: Record<InstrumentTool, string> = messagesOf('toolKind');
+
+const TOOL_LINES: Record<InstrumentTool, string> = messagesOf('toolLines');
+
+/** The name that a new piece of kit begins with. */
+export const NEW_KIT_NAMES: Record<KitItem['kind'], string> = messagesOf('kitName');

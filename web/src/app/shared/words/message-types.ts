@@ -59,12 +59,6 @@ export interface Messages {
     readonly storageUnavailable: string;
   };
   readonly boardPage: {
-    readonly waiting: string;
-    readonly mine: string;
-    readonly all: string;
-    readonly underWay: string;
-    readonly onCharge: string;
-    readonly done: string;
     readonly board: string;
     readonly onChargeCount: string;
     readonly counts: Message<'charging' | 'open' | 'waiting'>;
@@ -317,7 +311,6 @@ export interface Messages {
     readonly mustBeNumber: Message<'name'>;
     readonly mustBeBetween: Message<'max' | 'min' | 'name' | 'unit'>;
     readonly rpm: Message<'rpm'>;
-    readonly rpmUnit: string;
   };
   readonly saved: {
     readonly looking: string;
@@ -365,6 +358,20 @@ export interface Messages {
       readonly array: string;
       readonly object: string;
     };
+  };
+  readonly boardShow: {
+    readonly all: string;
+    readonly mine: string;
+    readonly waiting: string;
+    readonly 'under-way': string;
+    readonly 'on-charge': string;
+    readonly done: string;
+  };
+  readonly unit: {
+    readonly rpm: string;
+    readonly days: string;
+    readonly times: string;
+    readonly tries: string;
   };
   readonly confidence: { readonly maker: string; readonly 'found-once': string; readonly confirmed: string };
   readonly confidenceMarks: {
@@ -726,10 +733,6 @@ export interface Messages {
   };
   readonly batteryLabels: { readonly title: string; readonly marked: Message<'dateMark'> };
   readonly batteryPage: {
-    readonly restVolts: string;
-    readonly strength: string;
-    readonly jump: string;
-    readonly fittedHere: string;
     readonly battery: Message<'code'>;
     readonly marked: string;
     readonly inWord: string;
@@ -778,10 +781,7 @@ export interface Messages {
     readonly over: Message<'name' | 'over'>;
     readonly at: Message<'at' | 'atUnit' | 'name' | 'unit' | 'value'>;
   };
-  readonly readFields: {
-    readonly mustBeOneOf: Message<'list' | 'name'>;
-    readonly notANumber: Message<'name'>;
-  };
+  readonly readFields: { readonly mustBeOneOf: Message<'list' | 'name'> };
   readonly tool: { readonly never: string };
   readonly entryEditor: {
     readonly correct: Message<'maker' | 'model'>;
@@ -897,8 +897,6 @@ export interface Messages {
     readonly leadsSection: string;
     readonly leadsLength: string;
     readonly ofWord: string;
-    readonly copper: string;
-    readonly clad: string;
     readonly clamps: string;
     readonly chargeNow: string;
     readonly madeIn: string;
@@ -920,19 +918,6 @@ export interface Messages {
     readonly continuous: string;
     readonly gives: string;
     readonly isA: string;
-    readonly currentClamp: string;
-    readonly batteryTester: string;
-    readonly loadTester: string;
-    readonly serviceVan: string;
-    readonly leadSet: string;
-    readonly lithiumPack: string;
-    readonly leadAcidPack: string;
-    readonly capacitorBooster: string;
-    readonly spareBatteries: string;
-    readonly mainsCharger: string;
-    readonly hobbyLithium: string;
-    readonly latchSource: string;
-    readonly multimeter: string;
     readonly aCell: string;
   };
   readonly kitPage: {
@@ -1050,8 +1035,6 @@ export interface Messages {
     readonly leadSet: Message<
       'amps' | 'contact' | 'length' | 'lost' | 'material' | 'measured' | 'milliohms' | 'section'
     >;
-    readonly copper: string;
-    readonly clad: string;
     readonly measured: Message<'factor' | 'uses'>;
     readonly measuredLost: Message<'amps' | 'factor' | 'more' | 'uses'>;
     readonly factor: Message<'factor' | 'spread'>;
@@ -1183,7 +1166,34 @@ export interface Messages {
     readonly refused: string;
     readonly changed: string;
   };
-  readonly ruleUnit: { readonly days: string; readonly tries: string };
+  readonly batteryEntry: {
+    readonly rest: string;
+    readonly strength: string;
+    readonly jump: string;
+    readonly replaced: string;
+  };
+  readonly kitName: {
+    readonly donor: string;
+    readonly 'lead-set': string;
+    readonly 'lithium-pack': string;
+    readonly 'lead-pack': string;
+    readonly 'capacitor-booster': string;
+    readonly 'spare-batteries': string;
+    readonly 'mains-charger': string;
+    readonly 'hobby-lithium': string;
+    readonly 'latch-source': string;
+    readonly instrument: string;
+  };
+  readonly conductor: { readonly copper: string; readonly 'copper-clad-aluminium': string };
+  readonly toolKind: {
+    readonly meter: string;
+    readonly 'clamp-meter': string;
+    readonly tester: string;
+    readonly 'load-tester': string;
+    readonly hydrometer: string;
+  };
+  readonly fuel: { readonly petrol: string; readonly diesel: string };
+  readonly gearbox: { readonly manual: string; readonly automatic: string; readonly none: string };
   readonly circuitView: {
     readonly warms: Message<'rise'>;
     readonly n12VEach: string;
@@ -1210,14 +1220,7 @@ export interface Messages {
   };
   readonly vehicle: { readonly battery: string };
   readonly leads: { readonly free: string; readonly on: string };
-  readonly circuitLayout: {
-    readonly donor: string;
-    readonly hobby: string;
-    readonly charger: string;
-    readonly battery: string;
-    readonly booster: string;
-    readonly pack: string;
-  };
+  readonly circuitLayout: { readonly donor: string };
   readonly chargeWatch: {
     readonly title: string;
     readonly fullAbout: string;
@@ -1303,9 +1306,6 @@ export interface Messages {
     readonly namesMissing: string;
   };
   readonly locateHead: {
-    readonly points: string;
-    readonly parkTheDonor: string;
-    readonly anotherMachine: string;
     readonly locate: string;
     readonly partOfLocate: string;
     readonly unknownMachine: string;
@@ -1363,7 +1363,7 @@ export interface Messages {
     readonly fullAgain: string;
     readonly byWhat: Message<'alternator' | 'converter' | 'solar'>;
   };
-  readonly entry: { readonly amps: string; readonly draw: string; readonly volts: string };
+  readonly entry: { readonly ccaAmps: string; readonly milliamps: string; readonly volts: string };
   readonly liveLine: {
     readonly hold: string;
     readonly probesPlaced: string;
@@ -1478,13 +1478,6 @@ export interface Messages {
     readonly heldBackBy: string;
   };
   readonly planDetail: {
-    readonly warming: string;
-    readonly volts: string;
-    readonly inHundred: string;
-    readonly crank: string;
-    readonly wait: string;
-    readonly leads: string;
-    readonly figures: string;
     readonly atTheStarter: string;
     readonly needs: Message<'neededRpm'>;
     readonly itDraws: string;
@@ -1508,7 +1501,7 @@ export interface Messages {
     readonly leadsSummary: Message<'lengthM' | 'odds' | 'sectionMm2'>;
     readonly toByDraws: Message<'high' | 'low' | 'samples'>;
   };
-  readonly planInputs: { readonly reset: Message<'name'>; readonly notANumber: Message<'name'> };
+  readonly planInputs: { readonly reset: Message<'name'> };
   readonly planNotes: {
     readonly latchReleases: string;
     readonly latchAmps: Message<'amps' | 'does'>;
@@ -1737,16 +1730,6 @@ export interface Messages {
   };
   readonly verdictPage: {
     readonly practiseIt: string;
-    readonly closeTheJob: string;
-    readonly closeText: string;
-    readonly closeIt: string;
-    readonly leaveItOpen: string;
-    readonly evidence: string;
-    readonly next: string;
-    readonly recheck: string;
-    readonly changePart: string;
-    readonly owner: string;
-    readonly jobSheet: string;
     readonly verdict: string;
     readonly final: string;
     readonly asGiven: string;
@@ -2010,10 +1993,6 @@ export interface Messages {
   readonly step: {
     readonly side: string;
     readonly casualty: string;
-    readonly charger: string;
-    readonly booster: string;
-    readonly pack: string;
-    readonly donor: string;
     readonly red: string;
     readonly black: string;
     readonly on: Message<'colour' | 'point' | 'side'>;
@@ -2028,8 +2007,6 @@ export interface Messages {
     readonly chargerOut: string;
     readonly noted: string;
     readonly noLonger: string;
-    readonly spareBattery: string;
-    readonly hobbyPack: string;
     readonly redPost: string;
     readonly starterStud: string;
     readonly groundPoint: string;
@@ -2134,7 +2111,50 @@ export interface Messages {
     readonly 'stern-locker': { readonly name: string; readonly steps: string };
     readonly 'under-steps': { readonly name: string; readonly steps: string };
   };
-  readonly inputUnit: { readonly times: string };
+  readonly verdictPart: {
+    readonly evidence: string;
+    readonly next: string;
+    readonly recheck: string;
+    readonly change: string;
+    readonly owner: string;
+    readonly sheet: string;
+  };
+  readonly closeQuestion: {
+    readonly title: string;
+    readonly text: string;
+    readonly yes: string;
+    readonly no: string;
+  };
+  readonly locatePart: { readonly points: string; readonly park: string; readonly identify: string };
+  readonly planTab: {
+    readonly crank: string;
+    readonly wait: string;
+    readonly leads: string;
+    readonly inputs: string;
+  };
+  readonly leadMetric: {
+    readonly odds: string;
+    readonly rpm: string;
+    readonly starterVolts: string;
+    readonly riseC: string;
+  };
+  readonly sourceInOrder: {
+    readonly donor: string;
+    readonly 'lithium-pack': string;
+    readonly 'lead-pack': string;
+    readonly 'capacitor-booster': string;
+    readonly 'spare-batteries': string;
+    readonly 'mains-charger': string;
+    readonly 'hobby-lithium': string;
+  };
+  readonly packName: {
+    readonly 'lithium-pack': string;
+    readonly 'lead-pack': string;
+    readonly 'capacitor-booster': string;
+    readonly 'spare-batteries': string;
+    readonly 'mains-charger': string;
+    readonly 'hobby-lithium': string;
+  };
   readonly drill: {
     readonly order: { readonly name: string; readonly asks: string };
     readonly reading: { readonly name: string; readonly asks: string };
@@ -3029,7 +3049,7 @@ export interface Messages {
     readonly 'lithium-own-charger': string;
   };
   readonly bar: { readonly frozen: string; readonly reversed: string };
-  readonly reviveRefused: { readonly frozen: string; readonly reversed: string; readonly lithium: string };
+  readonly reviveRefused: { readonly lithium: string };
   readonly fitting: {
     readonly 'fill-cells': { readonly act: string; readonly why: string };
     readonly 'balance-cells': { readonly act: string; readonly why: string };

@@ -37,7 +37,3 @@ export const asBeginning = (text: string): string => text.charAt(0).toUpperCase(
 /** Returns alternatives as a list: "AGM or gel". */
 export const anyOf = (items: readonly string[]): string =>
   new Intl.ListFormat([...localesOf(language())], { type: 'disjunction' }).format(items);
-
-/** Returns things that belong together as a list: "red and black". */
-export const allOf = (items: readonly string[]): string =>
-  new Intl.ListFormat([...localesOf(language())], { type: 'conjunction' }).format(items);

@@ -20,9 +20,9 @@ export const UNFIT_CHARGER_WORDS: Record<NonNullable<ChargerHours['unfit']>, str
 /** The act on a battery that no current may go through. */
 export const BAR_WORDS: Readonly<Record<BatteryBar, string>> = messagesOf('bar');
 
-export const REVIVE_REFUSED_WORDS: Record<NonNullable<Revival['refused']>, string> = messagesOf(
-  'reviveRefused',
-);
+/** Returns the reason why a battery is not revived. */
+export const notRevivedWords = (refused: NonNullable<Revival['refused']>): string =>
+  refused === 'lithium' ? messagesOf('reviveRefused').lithium : BAR_WORDS[refused];
 
 export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly why: string }> =
   messagesOf('fitting');

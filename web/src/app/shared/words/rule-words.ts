@@ -1,6 +1,7 @@
 import { type HouseRuleKey, type RuleKey, RULES, type School } from '@voltrek/core/rules';
 import { messagesOf } from './messages-of';
 import { plainNumber } from './numbers';
+import { unitWord } from './units';
 
 /** Why a threshold stands where it does. */
 export const RULE_REASONS: Readonly<Record<RuleKey, string>> = messagesOf('ruleReason');
@@ -15,10 +16,8 @@ export const RULE_QUESTIONS: Readonly<Record<HouseRuleKey, string>> = messagesOf
 /** The schools by name. */
 export const SCHOOL_WORDS: Readonly<Record<School, string>> = messagesOf('school');
 
-const UNITS: Readonly<Record<string, string>> = messagesOf('ruleUnit');
-
 /** The unit of a rule: a sign, or a word of the language. */
-export const ruleUnit = (key: RuleKey): string => UNITS[RULES[key].unit] ?? RULES[key].unit;
+export const ruleUnit = (key: RuleKey): string => unitWord(RULES[key].unit);
 
 /** Names a value of a rule: a school, or its figure with the unit. */
 export const ruleValue = (key: RuleKey, value: string | number): string =>

@@ -2,7 +2,10 @@ import { signal } from '@angular/core';
 import { messagesOf } from './messages-of';
 import { fixed, plainNumber } from './numbers';
 
-const T = messagesOf('figures');
+const WORDS: Readonly<Record<string, string>> = messagesOf('unit');
+
+/** A unit as the language in use writes it: a sign stays, a word is translated. */
+export const unitWord = (unit: string): string => WORDS[unit] ?? unit;
 
 /** Units that a device shows in place of °C, mm² and m. What is kept and computed stays SI. */
 export interface ShownUnits {
@@ -48,8 +51,7 @@ export function shownUnit(unit: string): ShownUnit {
   if (unit === '°C' && fahrenheit) return FAHRENHEIT;
   if (unit === 'K') return fahrenheit ? RISE : asItIs('°C');
   if (unit === 'mm²' && wireGauge) return WIRE_GAUGE;
-  if (unit === 'rpm') return asItIs(T.rpmUnit);
-  return unit === 'm' && feet ? FEET : asItIs(unit);
+  return unit === 'm' && feet ? FEET : asItIs(unitWord(unit));
 }
 
 export const degrees = (celsius: number): string => {

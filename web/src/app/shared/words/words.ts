@@ -6,12 +6,13 @@ import type { WakeOutcome } from '@voltrek/core/crank';
 import type { PolaritySign, ReadingKind, StopCondition, Symptom } from '@voltrek/core/diagnosis';
 import type { Circumstance, WrongMetal, Confirmation, gasAt, StepReason } from '@voltrek/core/hookup';
 import type { DriveAdvice, PlaceKind } from '@voltrek/core/job';
-import type {
-  Machine,
-  MachineClass,
-  PointKind,
-  RollingStartBar,
-  RollingStartCaution,
+import {
+  type Machine,
+  type MachineClass,
+  type PointKind,
+  type RollingStartBar,
+  type RollingStartCaution,
+  startsByWaking,
 } from '@voltrek/core/machine';
 import type {
   CrankComparison,
@@ -148,9 +149,15 @@ export const REASON_OF_WAKING: Partial<Record<StepReason, string>> = messagesOf(
 /** Of the usual machine, with minus on its body; `reasonWords` turns them round for the other. */
 export const REASON_WORDS: Record<StepReason, string> = messagesOf('reason');
 
-export const OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> =
-  messagesOf('outcome');
+type OutcomeWords = Readonly<Record<AttemptOutcome, { readonly name: string; readonly next: string }>>;
+const OUTCOME_WORDS: OutcomeWords = messagesOf('outcome');
 /** The same outcomes on a machine that wakes. */
+const WAKE_OUTCOME_WORDS: OutcomeWords = messagesOf('wakeOutcome');
+
+/** Returns the outcomes of a try on such a machine: their names and the acts after them. */
+export const outcomeWords = (machine: Machine): OutcomeWords =>
+  startsByWaking(machine) ? WAKE_OUTCOME_WORDS : OUTCOME_WORDS;
+
 /** The first act after joined help that failed; a try by itself asks for none of it. */
 const JOINED_ADVICE: Partial<Record<AttemptOutcome, { readonly donor: string; readonly other: string }>> =
   messagesOf('joinedAdvice');
@@ -162,9 +169,6 @@ export function adviceAfter(outcome: AttemptOutcome, helper: KitItem['kind'] | n
   return helper === 'donor' ? joined.donor : joined.other;
 }
 
-export const WAKE_OUTCOME_WORDS: Record<AttemptOutcome, { readonly name: string; readonly next: string }> =
-  messagesOf('wakeOutcome');
-
 /** Cautions in whole sentences. */
 export const CAUTION_WORDS = messagesOf('caution');
 
@@ -173,9 +177,6 @@ export const INPUT_WORDS: Record<PlanInputKey, string> = messagesOf('input');
 
 /** Why each has the value that it has. */
 export const INPUT_REASONS: Record<PlanInputKey, string> = messagesOf('inputReason');
-
-/** Units that are words. */
-export const INPUT_UNITS: Readonly<Record<string, string>> = messagesOf('inputUnit');
 
 /** How each figure of a plan is shown: its unit, its scale over the kept value, its places. */
 export const INPUT_FORMATS: Record<

@@ -3,21 +3,12 @@ import { isPositiveEarth } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { CONFIDENCE_MARKS } from '@words/atlas-words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { messagesOf } from '@words/messages-of';
 import { LOCATE_HEAD as T } from '@words/screens/job-stages-locate';
 
-const PARTS = {
-  get points() {
-    return T.points;
-  },
-  get park() {
-    return T.parkTheDonor;
-  },
-  get identify() {
-    return T.anotherMachine;
-  },
-} as const;
+const PARTS = ['points', 'park', 'identify'] as const;
 /** The parts of Locate: the points, a place for the donor, or the machine itself. */
-export type LocatePart = keyof typeof PARTS;
+export type LocatePart = (typeof PARTS)[number];
 
 /** A donor may help this machine at all: its body is minus, and is never joined to one that is plus. */
 const mayLend = ({ donorMachine, machine }: Work): boolean =>
@@ -35,7 +26,7 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
     <div class="keys" role="group" [attr.aria-label]="t.partOfLocate">
       @for (p of shown(); track p) {
         <button type="button" class="key" [attr.aria-pressed]="p === part()" (click)="partChosen.emit(p)">
-          {{ names[p] }}
+          {{ words[p] }}
         </button>
       }
     </div>
@@ -80,10 +71,8 @@ export class LocateHead {
   readonly part = input.required<LocatePart>();
   readonly partChosen = output<LocatePart>();
 
-  protected readonly names = PARTS;
-  protected readonly shown = computed(() =>
-    (Object.keys(PARTS) as LocatePart[]).filter((p) => p !== 'park' || mayLend(this.work())),
-  );
+  protected readonly words: Readonly<Record<LocatePart, string>> = messagesOf('locatePart');
+  protected readonly shown = computed(() => PARTS.filter((p) => p !== 'park' || mayLend(this.work())));
   protected readonly about = computed(() => {
     const { machine, confidence } = this.work();
     if (isTemplate(machine)) return T.unknownMachine;

@@ -2,16 +2,9 @@ import { MEASURE_RANGES, type MeasureKind } from '@voltrek/core/diagnosis';
 import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import { typedVolts } from '../../../shared/ui/typed-volts';
-import { ENTRY as T } from '@words/screens/job-stages-measure';
+import { messagesOf } from '@words/messages-of';
 
-const NAMES: Readonly<Record<string, string>> = {
-  get ccaAmps() {
-    return T.amps;
-  },
-  get milliamps() {
-    return T.draw;
-  },
-};
+const NAMES: Readonly<Record<string, string>> = messagesOf('entry');
 
 /** The figure in what was typed, by how the kind is entered; null for none. */
 export function figureOf(kind: MeasureKind, text: string): number | null {
@@ -29,7 +22,7 @@ export function gravityOf(text: string): number {
 
 /** Why a figure cannot be this measurement, with the allowed range; null when it can. */
 export function figureFault(kind: MeasureKind, systemVolts: 12 | 24, value: number): string | null {
-  return outOfRange(NAMES[kind.entry] ?? T.volts, value, rangeOf(kind, systemVolts));
+  return outOfRange(NAMES[kind.entry] ?? NAMES.volts!, value, rangeOf(kind, systemVolts));
 }
 
 /** One battery cannot read like a string: the range follows what is measured. */

@@ -1,5 +1,4 @@
-import { rpmUnit } from '@words/figures';
-import { metres, section } from '@words/units';
+import { metres, section, unitWord } from '@words/units';
 import { fixed } from '@words/numbers';
 import type { CrankTrace, WakeTrace } from '@voltrek/core/crank';
 import type { LeadSet } from '@voltrek/core/leads';
@@ -47,7 +46,7 @@ export function crankChart(trace: CrankTrace, c: ChartColours): EChartsCoreOptio
     yAxis: [
       axis(c, 'V', { scale: true, splitNumber: 3 }),
       axis(c, 'A', { gridIndex: 1, splitNumber: 2, min: 0 }),
-      axis(c, rpmUnit(), { gridIndex: 2, splitNumber: 2, min: 0 }),
+      axis(c, unitWord('rpm'), { gridIndex: 2, splitNumber: 2, min: 0 }),
     ],
     series: [
       line('battery', pairs(seconds, trace.postVolts), c.dim, {

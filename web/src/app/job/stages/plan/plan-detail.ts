@@ -1,5 +1,4 @@
-import { rpmUnit } from '@words/figures';
-import { metres, section } from '@words/units';
+import { metres, section, unitWord } from '@words/units';
 import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
@@ -14,62 +13,13 @@ import { PlanInputs } from './plan-inputs';
 import type { PlanDetail as Detail, WakeDetail } from './plan-store';
 import { NgbNavModule } from '@ng-bootstrap/ng-bootstrap/nav';
 import { Choices } from '../../../shared/ui/choices';
+import { messagesOf } from '@words/messages-of';
 import { PLAN_DETAIL as T } from '@words/screens/job-stages-plan';
 
-export type DetailTab = 'crank' | 'wait' | 'leads' | 'inputs';
+const TABS = ['crank', 'wait', 'leads', 'inputs'] as const;
+export type DetailTab = (typeof TABS)[number];
+const METRICS: readonly LeadMetric[] = ['odds', 'rpm', 'starterVolts', 'riseC'];
 
-const TABS: readonly { readonly id: DetailTab; readonly name: string }[] = [
-  {
-    id: 'crank',
-    get name() {
-      return T.crank;
-    },
-  },
-  {
-    id: 'wait',
-    get name() {
-      return T.wait;
-    },
-  },
-  {
-    id: 'leads',
-    get name() {
-      return T.leads;
-    },
-  },
-  {
-    id: 'inputs',
-    get name() {
-      return T.figures;
-    },
-  },
-];
-const METRICS: readonly { readonly id: LeadMetric; readonly name: string }[] = [
-  {
-    id: 'odds',
-    get name() {
-      return T.inHundred;
-    },
-  },
-  {
-    id: 'rpm',
-    get name() {
-      return rpmUnit();
-    },
-  },
-  {
-    id: 'starterVolts',
-    get name() {
-      return T.volts;
-    },
-  },
-  {
-    id: 'riseC',
-    get name() {
-      return T.warming;
-    },
-  },
-];
 /** Odds nearer to certainty than this leave no doubt worth naming. */
 const SURE_SHARE = 0.99;
 
@@ -87,7 +37,7 @@ const SURE_SHARE = 0.99;
         </div>
         <div>
           <dt>{{ t.needs({ neededRpm: fixed(crank.neededRpm) }) }}</dt>
-          <dd class="figure">{{ fixed(crank.rpm) }} <small>{{ rpmUnit() }}</small></dd>
+          <dd class="figure">{{ fixed(crank.rpm) }} <small>{{ unitWord('rpm') }}</small></dd>
         </div>
         <div>
           <dt>{{ t.itDraws }}</dt>
@@ -128,9 +78,9 @@ const SURE_SHARE = 0.99;
         (activeIdChange)="tab.set($event)"
         [attr.aria-label]="t.inDepth"
       >
-        @for (part of tabs; track part.id) {
-          <ng-container [ngbNavItem]="part.id">
-            <button type="button" ngbNavLink class="key">{{ part.name }}</button>
+        @for (part of tabs; track part) {
+          <ng-container [ngbNavItem]="part">
+            <button type="button" ngbNavLink class="key">{{ tabWords[part] }}</button>
             <ng-template ngbNavContent>
               <div class="panel">
                 @if (isStale()) {
@@ -141,7 +91,7 @@ const SURE_SHARE = 0.99;
                     }
                   </p>
                 }
-                @switch (part.id) {
+                @switch (part) {
                   @case ('crank') {
                     @if (detail()?.trace) {
                       <div class="chart"><vt-chart [draw]="drawCrank()" [summary]="crankSummary()" /></div>
@@ -160,15 +110,15 @@ const SURE_SHARE = 0.99;
                   @case ('leads') {
                     @if (cells()) {
                       <div class="keys metrics" role="radiogroup" [attr.aria-label]="t.show">
-                        @for (m of metrics; track m.id) {
+                        @for (m of metrics; track m) {
                           <button
                             type="button"
                             role="radio"
                             class="key"
-                            [attr.aria-checked]="metric() === m.id"
-                            (click)="metric.set(m.id)"
+                            [attr.aria-checked]="metric() === m"
+                            (click)="metric.set(m)"
                           >
-                            {{ m.name }}
+                            {{ metricWords[m] }}
                           </button>
                         }
                       </div>
@@ -326,7 +276,7 @@ const SURE_SHARE = 0.99;
 })
 export class PlanDetailView {
   protected readonly fixed = fixed;
-  protected readonly rpmUnit = rpmUnit;
+  protected readonly unitWord = unitWord;
   protected readonly t = T;
 
   readonly ranked = input.required<RankedOption>();
@@ -343,7 +293,9 @@ export class PlanDetailView {
   readonly again = output();
 
   protected readonly tabs = TABS;
+  protected readonly tabWords: Readonly<Record<DetailTab, string>> = messagesOf('planTab');
   protected readonly metrics = METRICS;
+  protected readonly metricWords: Readonly<Record<LeadMetric, string>> = messagesOf('leadMetric');
   protected readonly limitWords = LIMIT_WORDS;
   protected readonly wakeLines = WAKE_OUTCOME_LINES;
   protected readonly wakeAmps = DEFAULT_RULES.wakeAmps;

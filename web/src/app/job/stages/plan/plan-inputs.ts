@@ -2,8 +2,9 @@ import { shownUnit } from '@words/units';
 import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { PLAN_INPUT_RANGES, type PlanChanges, type PlanInput, type PlanInputKey } from '@voltrek/core/plan';
+import { typedFigure } from '../../../shared/ui/typed-figure';
 import { outOfRange } from '@words/range-words';
-import { INPUT_FORMATS, INPUT_UNITS, INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
+import { INPUT_FORMATS, INPUT_WORDS, ORIGIN_WORDS } from '@words/words';
 import { parameterFor } from './parameter-notes';
 import { PLAN_INPUTS as T } from '@words/screens/job-stages-plan';
 
@@ -121,7 +122,7 @@ export class PlanInputs {
   protected readonly rows = computed(() =>
     this.inputs().map((input): Row => {
       const { unit: kept, scale, places } = INPUT_FORMATS[input.key];
-      const { unit, show } = shownUnit(INPUT_UNITS[kept] ?? kept);
+      const { unit, show } = shownUnit(kept);
       const rejected = this.rejected()[input.key];
       const isChanged = this.changes()[input.key] !== undefined;
       return {
@@ -146,14 +147,14 @@ export class PlanInputs {
     const { scale, unit: kept } = INPUT_FORMATS[key];
     const name = INPUT_WORDS[key];
     const { unit, show, keep } = shownUnit(kept);
-    const typed = text.trim().replace(',', '.');
+    const typed = typedFigure(text);
     const { min, max } = PLAN_INPUT_RANGES[key];
     const ends = [show(min * scale), show(max * scale)];
     const shown = { min: Math.min(...ends), max: Math.max(...ends), unit };
-    const why = typed === '' ? T.notANumber({ name }) : outOfRange(name, Number(typed), shown);
+    const why = outOfRange(name, typed, shown);
     const { [key]: _gone, ...others } = this.rejected();
     this.rejected.set(why ? { ...others, [key]: { text, why } } : others);
-    if (!why) this.changed.emit({ ...this.changes(), [key]: keep(Number(typed)) / scale });
+    if (!why) this.changed.emit({ ...this.changes(), [key]: keep(typed) / scale });
   }
 
   protected reset(key: PlanInputKey): void {

@@ -8,7 +8,7 @@ import {
   CHEMISTRY_WORDS,
   hoursWords,
   PLACE_REASON_WORDS,
-  REVIVE_REFUSED_WORDS,
+  notRevivedWords,
   UNFIT_CHARGER_WORDS,
 } from '@words/plan-words';
 import { roadWords } from '@words/road-words';
@@ -85,7 +85,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
           <li class="revive">
             <strong>{{ t.senseRefuses }}</strong>
             @if (r.refused) {
-              <span class="tone-bad">{{ refusedWords[r.refused] }}</span>
+              <span class="tone-bad">{{ notRevivedWords(r.refused) }}</span>
             } @else if (plan().reviveRefusedByHouse) {
               <span class="tone-bad">{{ t.replaceByRule }}</span>
             } @else {
@@ -161,7 +161,7 @@ export class ChargeAdvice {
   protected readonly placeWords = CHARGE_PLACE_WORDS;
   protected readonly reasonWords = PLACE_REASON_WORDS;
   protected readonly unfitWords = UNFIT_CHARGER_WORDS;
-  protected readonly refusedWords = REVIVE_REFUSED_WORDS;
+  protected readonly notRevivedWords = notRevivedWords;
 
   private readonly prompt = inject(RevivePrompt);
   private readonly router = inject(Router);

@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import { callWord } from '@words/call-words';
 import {
   ChangeDetectionStrategy,
@@ -28,7 +29,7 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
   imports: [CircuitView],
   template: `
     <div>
-      <h3>{{ t.jobSheet({ title: callWord(work().job.call.callNumber).toLowerCase() }) }}</h3>
+      <h3>{{ title() }}</h3>
       <p>
         {{
           t.content({
@@ -95,7 +96,9 @@ export class JobSheetPart {
   protected readonly problem = signal<string | null>(null);
   protected readonly saved = signal('');
   protected readonly readings = computed(() => readingLines(this.work()).length);
-  protected readonly callWord = callWord;
+  protected readonly title = computed(() =>
+    T.jobSheet({ title: withinSentence(callWord(this.work().job.call.callNumber)) }),
+  );
   protected readonly name = computed(() => `job-sheet-${this.work().job.call.callNumber}`);
 
   /** The hook-up with every clamp on, as it was worked from the plan; nothing to draw where nothing was joined. */

@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import type { FollowUp } from '@voltrek/core/verdict';
@@ -65,7 +66,7 @@ export function ownerDocument(page: OwnerPage): TDocumentDefinitions {
           },
         ];
   return {
-    info: { title: T.forTheOwner({ title: callWord(callNumber).toLowerCase() }) },
+    info: { title: T.forTheOwner({ title: withinSentence(callWord(callNumber)) }) },
     pageSize: 'A4',
     pageMargins: [54, 48, 54, 54],
     defaultStyle: { fontSize: 12.5, color: INK, lineHeight: 1.25 },

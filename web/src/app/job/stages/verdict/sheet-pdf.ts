@@ -1,3 +1,4 @@
+import { withinSentence } from '@words/numbers';
 import { callWord } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import type { JobSheet } from '@voltrek/core/job';
@@ -44,7 +45,7 @@ export function sheetDocument(
   circuitSvg: string | null,
 ): TDocumentDefinitions {
   return {
-    info: { title: T.documentTitle({ title: callWord(sheet.callNumber).toLowerCase() }) },
+    info: { title: T.documentTitle({ title: withinSentence(callWord(sheet.callNumber)) }) },
     pageSize: 'A4',
     pageMargins: [40, 32, 40, 40],
     defaultStyle: { fontSize: 9.5, color: INK, lineHeight: 1.15 },

@@ -1,5 +1,5 @@
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
-import { fixed } from '@words/numbers';
+import { fixed, withinSentence } from '@words/numbers';
 import { doubtOf, type Job, mendedOfJob } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import type { VerdictRecord } from '@voltrek/core/verdict';
@@ -7,7 +7,7 @@ import { DOUBT_WORDS, FINDING_NAMES, foundWords } from '@words/diagnosis-words';
 import { volts } from '@words/figures';
 import { degrees } from '@words/units';
 import { mendedLine } from '@words/repair-words';
-import { OUTCOME_WORDS, readingName, SYMPTOM_WORDS, WAKE_OUTCOME_WORDS } from '@words/words';
+import { outcomeWords, readingName, SYMPTOM_WORDS } from '@words/words';
 import { CERTAINTY_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -47,17 +47,17 @@ export function readingLines({ job, machine }: Pick<Work, 'job' | 'machine'>): R
 
 /** The tries, as lines. */
 export function tryLines({ job, machine }: Pick<Work, 'job' | 'machine'>): string[] {
-  const words = machine.engine ? OUTCOME_WORDS : WAKE_OUTCOME_WORDS;
+  const words = outcomeWords(machine);
   return job.attempts.flatMap((a, i) => {
     if (!a.outcome) return [];
-    if (a.rolled) return [T.tryRolled({ number: i + 1, outcome: words[a.outcome].name.toLowerCase() })];
+    if (a.rolled) return [T.tryRolled({ number: i + 1, outcome: withinSentence(words[a.outcome].name) })];
     const help = a.helped ? T.withHelp : T.byItself;
     const lowest = a.lowestVolts === null ? '' : T.lowest({ lowestVolts: volts(a.lowestVolts) });
     return [
       T.tryS({
         number: i + 1,
         help,
-        outcome: words[a.outcome].name.toLowerCase(),
+        outcome: withinSentence(words[a.outcome].name),
         seconds: a.seconds == null ? '' : fixed(a.seconds),
         lowest,
       }),

@@ -1,6 +1,8 @@
 import { type JobEvent, sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { event, opened, workOf } from '../../../../testing/fixtures';
+import { outcomeWords } from '@words/words';
+import { setLanguage } from '../../../shared/model/language';
 import { sheetDocument } from './sheet-pdf';
 import { readingLines, verdictLine, workshopLines } from './sheet-text';
 import { svgText } from './svg-text';
@@ -48,6 +50,15 @@ describe('job sheet', () => {
     const told = workshopLines(work, RECORD).join('\n');
     for (const part of ['Test Car', 'one click', 'Try 1, by itself: clicks, 3 s, lowest 12.10 V'])
       expect(told).toContain(part);
+  });
+
+  it('keeps the capital of a German noun within a line', () => {
+    const work = workOf(log());
+    const { clicks } = outcomeWords(work.machine);
+    setLanguage('de');
+    const told = workshopLines(work, RECORD).join('\n');
+    setLanguage('en');
+    expect(told).toContain(`: ${clicks.name}, `);
   });
 
   it('puts all of it into the document, with a place to sign', () => {

@@ -34,48 +34,15 @@ import { HOUR_MS } from '@voltrek/core/quantities';
 import { Choices } from '../../../shared/ui/choices';
 import { dateText } from '../../../shared/model/dates';
 import { When } from '../../../shared/ui/when';
+import { messagesOf } from '@words/messages-of';
 import { VERDICT as T } from '@words/screens/job-stages-verdict';
-
-const CLOSE_QUESTION = {
-  get title() {
-    return T.closeTheJob;
-  },
-  get text() {
-    return T.closeText;
-  },
-  get yes() {
-    return T.closeIt;
-  },
-  get no() {
-    return T.leaveItOpen;
-  },
-} as const;
 
 /** From so long after closing on it may have been charged and have stood, ms. */
 const RESTED_MS = 20 * HOUR_MS;
 
 const PARTS = ['evidence', 'next', 'recheck', 'change', 'owner', 'sheet'] as const;
 type Part = (typeof PARTS)[number];
-const PART_WORDS: Record<Part, string> = {
-  get evidence() {
-    return T.evidence;
-  },
-  get next() {
-    return T.next;
-  },
-  get recheck() {
-    return T.recheck;
-  },
-  get change() {
-    return T.changePart;
-  },
-  get owner() {
-    return T.owner;
-  },
-  get sheet() {
-    return T.jobSheet;
-  },
-};
+const PART_WORDS: Record<Part, string> = messagesOf('verdictPart');
 
 /** The verdict with its ledger, what happens next, and the sheet. */
 @Component({
@@ -189,7 +156,7 @@ const PART_WORDS: Record<Part, string> = {
             }
             @if (v.verdict === 'replace-soon' || v.verdict === 'replace-now') {
               <p>
-                {{ t.fitTitle }} <strong>{{ t.changePart }}</strong> {{ t.fitText }}
+                {{ t.fitTitle }} <strong>{{ partWords.change }}</strong> {{ t.fitText }}
               </p>
               @if (v.verdict === 'replace-soon') {
                 <vt-charge-advice [work]="work()" />
@@ -379,6 +346,6 @@ export class Verdict {
 
   /** Nothing is added to a closed job: it is asked, and not where the verdict was given. */
   protected async close(): Promise<void> {
-    if (await this.confirm.ask(CLOSE_QUESTION)) this.reporter.report('job.closed', { note: '' });
+    if (await this.confirm.ask(messagesOf('closeQuestion'))) this.reporter.report('job.closed', { note: '' });
   }
 }

@@ -4,8 +4,6 @@ import { messagesOf } from '../messages-of';
 
 export const BANK_NOW = messagesOf('bankNow');
 
-export const ENTRY = messagesOf('entry');
-
 export const LIVE_LINE = messagesOf('liveLine');
 
 export const LIVE_STORE = messagesOf('liveStore');
