@@ -29,6 +29,16 @@ export interface Vehicle {
   readonly revision: number;
 }
 
+/** The numbers that people name a vehicle by. */
+export type VehicleNumbers = Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>;
+
+/** Returns a vehicle's numbers alone. */
+export const vehicleNumbersOf = ({ plate, fleetNumber, serialNumber }: VehicleNumbers): VehicleNumbers => ({
+  plate,
+  fleetNumber,
+  serialNumber,
+});
+
 /** A vehicle as a list shows it. */
 export interface VehicleSummary extends Vehicle {
   /** Maker and model. */
@@ -71,8 +81,7 @@ export interface BatteryMove {
   readonly at: string;
   readonly by: string;
   readonly vehicleId: string | null;
-  /** Plate or number of that vehicle, for people. */
-  readonly vehicleName: string | null;
+  readonly vehicle: VehicleNumbers | null;
   readonly place: number | null;
   readonly vanId: string | null;
   readonly note: string;
@@ -82,8 +91,8 @@ export interface BatteryMove {
 /** A battery with its whole life, whatever it sat in. */
 export interface BatteryRecord {
   readonly battery: Battery;
-  /** Vehicle it is in now, for people; null elsewhere. */
-  readonly vehicleName: string | null;
+  /** The vehicle that it is in now; null elsewhere. */
+  readonly vehicle: VehicleNumbers | null;
   readonly moves: readonly BatteryMove[];
   readonly entries: readonly BatteryEntry[];
   /** Coldest that the vehicle it is in was met in, degC: what it must still do; null where it is in none. */

@@ -6,7 +6,15 @@ import type { KitItem } from '@voltrek/core/sources';
 import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
 
 import type { Confidence, MachineSummary } from './atlas.js';
-import type { Battery, CallState, Person, PersonEntry, Vehicle, VehicleSummary } from './record.js';
+import type {
+  Battery,
+  CallState,
+  Person,
+  PersonEntry,
+  Vehicle,
+  VehicleNumbers,
+  VehicleSummary,
+} from './record.js';
 
 export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice', 'viewer'] as const;
 
@@ -76,8 +84,7 @@ export interface NewCall extends Pick<Call, 'id' | 'title' | 'placeName' | 'said
 
 /** A call on the board, with whose vehicle it is, who called, and the state of its job. */
 export interface BoardCall extends Call {
-  /** Plate, fleet or serial number; null where none is known. */
-  readonly vehicleName: string | null;
+  readonly vehicle: VehicleNumbers;
   readonly caller: Person | null;
   readonly job: JobSummary | null;
 }

@@ -6,5 +6,4 @@ export * from './hazard-words.js';
 export * from './machine-fault-words.js';
 export * from './mirrored-words.js';
 export * from './refusal-words.js';
-export * from './vehicle-name.js';
 export * from './written-case-words.js';

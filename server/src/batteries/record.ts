@@ -1,6 +1,5 @@
-import { type BatteryRecord, UUID_PATTERN } from '@voltrek/contracts';
+import { type BatteryRecord, UUID_PATTERN, vehicleNumbersOf } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core/job';
-import { vehicleName } from '@voltrek/contracts/words';
 import { neededShare } from '@voltrek/core/verdict';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../db/database.js';
@@ -39,7 +38,7 @@ export async function batteryRecord({ db }: Database, named: string): Promise<Ba
   const coldC = vehicle ? Math.min(COLD_LEAST_C, coldestC ?? COLD_LEAST_C) : null;
   return {
     battery,
-    vehicleName: vehicle && vehicleName(vehicle),
+    vehicle: vehicle && vehicleNumbersOf(vehicle),
     moves: await movesOf(db, battery.id),
     entries: entries.map((entry) => ({ ...entry, at: new Date(entry.at).toISOString() })),
     coldC,

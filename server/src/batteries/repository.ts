@@ -1,6 +1,11 @@
 import { randomInt } from 'node:crypto';
-import type { Battery, BatteryMove, BatteryMoveKind, BatteryState } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/words';
+import {
+  type Battery,
+  type BatteryMove,
+  type BatteryMoveKind,
+  type BatteryState,
+  vehicleNumbersOf,
+} from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
@@ -68,8 +73,10 @@ export async function movesOf(db: Db | Tx, batteryId: string): Promise<BatteryMo
     .orderBy(asc(batteryMoves.position));
   return rows.map(({ move, vehicle }) => {
     const { kind, at, by, vehicleId, place, vanId, note, jobId } = move;
-    const name = vehicle ? vehicleName(vehicle) : null;
-    return { kind, at: at.toISOString(), by, vehicleId, vehicleName: name, place, vanId, note, jobId };
+    return {
+      ...{ kind, at: at.toISOString(), by, vehicleId, place, vanId, note, jobId },
+      vehicle: vehicle && vehicleNumbersOf(vehicle),
+    };
   });
 }
 

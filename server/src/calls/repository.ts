@@ -1,5 +1,12 @@
-import type { BoardCall, Call, CallChange, CallState, NewCall, NewCallChange } from '@voltrek/contracts';
-import { vehicleName } from '@voltrek/contracts/words';
+import {
+  type BoardCall,
+  type Call,
+  type CallChange,
+  type CallState,
+  type NewCall,
+  type NewCallChange,
+  vehicleNumbersOf,
+} from '@voltrek/contracts';
 import { and, asc, desc, eq, gte, inArray, max, or } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { callChanges, calls, jobs, people, vehicles } from '../db/schema.js';
@@ -31,7 +38,7 @@ export async function readBoard(db: Db | Tx): Promise<BoardCall[]> {
   const board = rows.map(
     ({ call, vehicle, job, caller }): BoardCall => ({
       ...callOf(call),
-      vehicleName: vehicleName(vehicle),
+      vehicle: vehicleNumbersOf(vehicle),
       caller: caller && personOf(caller),
       job: job && summaryOf(job),
     }),

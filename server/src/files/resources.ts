@@ -2,7 +2,6 @@ import { ROW_FAULTS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import type { Battery, BatteryMoveKind, CallChangeKind, FileResource } from '@voltrek/contracts';
 import type { ResourceRow } from '@voltrek/contracts/resource-files';
-import { vehicleName } from '@voltrek/contracts/words';
 import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
 import { and, asc, gt, inArray } from 'drizzle-orm';
@@ -218,7 +217,8 @@ const vehicleStore: ResourceStore = {
         yield { ...pick(row, VEHICLE), owner: owners.get(row.ownerId as string) ?? null };
     }
   },
-  nameOf: (row) => vehicleName(row as unknown as Parameters<typeof vehicleName>[0]) ?? (row.id as string),
+  nameOf: ({ plate, fleetNumber, serialNumber, id }) =>
+    (plate ?? fleetNumber ?? serialNumber ?? id) as string,
   names: ({ modelId }) => [['modelId', 'models', modelId]],
   async write(tx, writes) {
     const owners = await writePeople(tx, writes, 'owner');

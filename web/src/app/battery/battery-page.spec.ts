@@ -18,9 +18,9 @@ const record = (state: string, more: object = {}): BatteryRecord =>
       rating: { chemistry: 'agm', capacityAh: 70, ccaAmps: 760, ccaStandard: 'EN' },
       since: '2026-01-02T00:00:00.000Z',
     },
-    ...{ vehicleName: null, needShare: null, coldC: null, entries: [] },
+    ...{ vehicle: null, needShare: null, coldC: null, entries: [] },
     moves: [
-      { kind: 'to-van', at: '2026-01-02T00:00:00.000Z', by: 'a', vanId: 'v1', vehicleName: null, note: '' },
+      { kind: 'to-van', at: '2026-01-02T00:00:00.000Z', by: 'a', vanId: 'v1', vehicle: null, note: '' },
     ],
     ...more,
   }) as unknown as BatteryRecord;

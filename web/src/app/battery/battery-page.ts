@@ -14,7 +14,7 @@ import { sessionFeature } from '../shared/data/session';
 import { Chart } from '../shared/ui/chart';
 import type { ChartColours } from '../shared/ui/colours';
 import { BATTERY_STATE_WORDS, MOVE_WORDS } from '@words/crew-words';
-import { nameOf, percent, ratingWords, volts } from '@words/figures';
+import { nameOf, percent, ratingWords, vehicleName, volts } from '@words/figures';
 import { batteryChart, batterySummary, trendOf } from './battery-trend';
 import { type Fit, FitInto } from './fit-into';
 import { DAY_MS } from '@voltrek/core/quantities';
@@ -46,7 +46,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEnt
         <span class="dim">
           @if (r.battery.vehicleId; as vehicle) {
             {{ t.inWord }}
-            <a [routerLink]="['/vehicle', vehicle]">{{ r.vehicleName ?? t.noPlate }}</a>
+            <a [routerLink]="['/vehicle', vehicle]">{{ nameOfVehicle(r.vehicle) ?? t.noPlate }}</a>
           } @else {
             {{ r.battery.vanId ? vanName(r.battery.vanId) : stateWords[r.battery.state] }}
           }
@@ -115,7 +115,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEnt
               <li class="row">
                 <span class="dim">{{ m.at | when: 'date' }}</span>
                 <span
-                  >{{ moveWords[m.kind] }}{{ m.vehicleName ? ', ' + m.vehicleName : ''
+                  >{{ moveWords[m.kind] }}{{ nameOfVehicle(m.vehicle) ? ', ' + nameOfVehicle(m.vehicle) : ''
                   }}{{ m.vanId ? ', ' + vanName(m.vanId) : '' }}{{ m.note ? ': ' + m.note : '' }}</span
                 >
                 <span class="dim">{{ crewName(m.by) }}</span>
@@ -185,6 +185,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEnt
 })
 export class BatteryPage {
   protected readonly t = T;
+  protected readonly nameOfVehicle = vehicleName;
 
   /** Its id, or the code on its label. */
   readonly batteryId = input.required<string>();

@@ -17,7 +17,14 @@ const AWAY = new HttpErrorResponse({ status: 0 });
 function callOf(number: number, more: Partial<BoardCall> = {}): BoardCall {
   return {
     ...{ id: `call-${number}`, number, title: `Car ${number}`, placeName: 'Yard', said: 'It clicks.' },
-    ...{ modelId: 'car', vehicleId: 'v1', vehicleName: null, ambientC: -4, urgent: false, vanId: null },
+    ...{
+      modelId: 'car',
+      vehicleId: 'v1',
+      vehicle: { plate: null, fleetNumber: null, serialNumber: null },
+      ambientC: -4,
+      urgent: false,
+      vanId: null,
+    },
     ...{ technicianId: null, state: 'open', receivedAt: new Date().toISOString(), caller: null, job: null },
     ...more,
   } as unknown as BoardCall;

@@ -16,7 +16,7 @@ import { kitCopy } from '../shared/data/kit';
 import { problemText } from '../shared/data/problem';
 import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
-import { nameOf } from '@words/figures';
+import { nameOf, vehicleName } from '@words/figures';
 import { degrees } from '@words/units';
 import { STAGE_WORDS } from '@words/stage-words';
 import { VERDICT_WORDS } from '@words/verdict-words';
@@ -110,7 +110,10 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
             <span class="number">{{ call.number === notNumbered ? t.newWord : call.number }}</span>
             <span class="what">
               <strong>{{ call.title }}</strong>
-              <span>{{ call.vehicleName ? call.vehicleName + ', ' : '' }}{{ call.placeName }}</span>
+              <span
+                >{{ nameOfVehicle(call.vehicle) ? nameOfVehicle(call.vehicle) + ', ' : ''
+                }}{{ call.placeName }}</span
+              >
             </span>
             <span class="said">{{ call.said }}</span>
             <span class="temp">{{ degrees(call.ambientC) }}</span>
@@ -267,6 +270,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
 })
 export class BoardPage {
   protected readonly t = T;
+  protected readonly nameOfVehicle = vehicleName;
 
   private readonly store = inject(Store);
   private readonly router = inject(Router);

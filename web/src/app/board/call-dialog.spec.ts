@@ -20,7 +20,7 @@ const CALL = {
   said: '',
   state: 'waiting',
   vehicleId: 'v1',
-  vehicleName: 'QX 0001',
+  vehicle: { plate: 'QX 0001', fleetNumber: null, serialNumber: null },
   vanId: null,
   technicianId: null,
   promisedAt: null,

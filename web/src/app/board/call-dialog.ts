@@ -10,7 +10,7 @@ import { problemText } from '../shared/data/problem';
 import { atWork, crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { CALL_CHANGE_WORDS } from '@words/call-words';
-import { nameOf } from '@words/figures';
+import { nameOf, vehicleName } from '@words/figures';
 import { When } from '../shared/ui/when';
 import { CALL_DIALOG as T } from '@words/screens/board';
 
@@ -35,7 +35,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
           <dt>{{ t.vehicle }}</dt>
           <dd>
             <a [routerLink]="['/vehicle', c.vehicleId]" (click)="modal.dismiss()">{{
-              c.vehicleName ?? t.noPlateKnown
+              nameOfVehicle(c.vehicle) ?? t.noPlateKnown
             }}</a>
           </dd>
           <dt>{{ t.place }}</dt>
@@ -143,6 +143,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
 })
 export class CallDialog {
   protected readonly t = T;
+  protected readonly nameOfVehicle = vehicleName;
 
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);

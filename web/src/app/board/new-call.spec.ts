@@ -132,7 +132,12 @@ describe('a new call', () => {
     await new Promise<void>((closed) => modal.close.and.callFake(() => closed()));
     const [kept] = TestBed.inject(Store).selectSignal(deviceFeature.selectErrands)();
     expect(kept).toEqual(
-      jasmine.objectContaining({ kind: 'call', vehicleId: 'v7', vehicleName: 'QX 0007', why: null }),
+      jasmine.objectContaining({
+        kind: 'call',
+        vehicleId: 'v7',
+        vehicle: { plate: 'QX 0007', fleetNumber: null, serialNumber: null },
+        why: null,
+      }),
     );
   });
 

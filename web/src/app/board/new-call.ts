@@ -6,6 +6,7 @@ import {
   type NewCall as NewCallEntry,
   parseNewCall,
   type VehicleSummary,
+  vehicleNumbersOf,
 } from '@voltrek/contracts';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
@@ -277,7 +278,7 @@ export class NewCall {
     const known = this.vehicle();
     const about = known && {
       vehicleId: known.id,
-      vehicleName: vehicleWord(known),
+      vehicle: vehicleNumbersOf(known),
       modelId: known.modelId,
     };
     try {

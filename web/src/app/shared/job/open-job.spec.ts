@@ -20,7 +20,13 @@ const PACK = {
   vehicles: [],
 } as unknown as DevicePack;
 const CALL = {
-  ...{ ...detailOf([]).call, vanId: null, vehicleName: 'QT 0001', caller: null, job: null },
+  ...{
+    ...detailOf([]).call,
+    vanId: null,
+    vehicle: { plate: 'QT 0001', fleetNumber: null, serialNumber: null },
+    caller: null,
+    job: null,
+  },
 } as unknown as BoardCall;
 
 describe('opening a job', () => {

@@ -83,8 +83,7 @@ export class OpenJob {
       donorMachine: pack.models.find(({ machine }) => machine.id === donor?.modelId)?.machine ?? null,
       rules,
       vehicle: known?.vehicle ?? {
-        ...{ id, modelId, plate: call.vehicleName, fleetNumber: null, serialNumber: null },
-        ...{ ownerId: null, notes: '', revision: 1 },
+        ...{ id, modelId, ...call.vehicle, ownerId: null, notes: '', revision: 1 },
       },
       batteries: known?.batteries ?? [],
       earlierFlatCalls: known?.flatCalls.length ?? 0,

@@ -21,11 +21,15 @@ describe('a call that waits on this device', () => {
   it('names its vehicle by an id of this device, unless it is known already', () => {
     const fresh = callErrand(NEW_CALL, null, AT);
     expect(fresh.call.newVehicleId).toBe(fresh.vehicleId);
-    expect([fresh.vehicleName, fresh.modelId]).toEqual(['OF 1', 'car']);
-    const known = { vehicleId: 'v1', vehicleName: 'QX 1', modelId: 'van' };
+    expect([fresh.vehicle.plate, fresh.modelId]).toEqual(['OF 1', 'car']);
+    const known = {
+      vehicleId: 'v1',
+      vehicle: { plate: 'QX 1', fleetNumber: null, serialNumber: null },
+      modelId: 'van',
+    };
     const repeat = callErrand(NEW_CALL, known, AT);
     expect(repeat.call.newVehicleId).toBeUndefined();
-    expect([repeat.vehicleId, repeat.vehicleName, repeat.modelId]).toEqual(['v1', 'QX 1', 'van']);
+    expect([repeat.vehicleId, repeat.vehicle.plate, repeat.modelId]).toEqual(['v1', 'QX 1', 'van']);
   });
 
   it('stands first on the board without a number, until the server has it', () => {

@@ -1,4 +1,4 @@
-import type { BoardCall, Call, JobSummary, NewCall, NewExam } from '@voltrek/contracts';
+import type { BoardCall, Call, JobSummary, NewCall, NewExam, VehicleNumbers } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
 
 /** A request that this device sends beside the events of jobs, and keeps while no server answers. */
@@ -14,7 +14,7 @@ export type Errand = {
       readonly call: NewCall;
       /** The vehicle that it is about, as far as it is known here. */
       readonly vehicleId: string;
-      readonly vehicleName: string | null;
+      readonly vehicle: VehicleNumbers;
       readonly modelId: string;
     }
   | { readonly kind: 'entry'; readonly machine: Machine; readonly by: string; readonly note: string }
@@ -29,7 +29,7 @@ export type CallErrand = Extract<Errand, { readonly kind: 'call' }>;
 export const NOT_NUMBERED = 0;
 
 /** A call that waits on this device, as the board shows calls. */
-function boardCallOf({ call, at, vehicleId, vehicleName: name, modelId }: CallErrand): BoardCall {
+function boardCallOf({ call, at, vehicleId, vehicle, modelId }: CallErrand): BoardCall {
   const { id, title, placeName, said, ambientC, urgent } = call;
   return {
     ...{ id, title, placeName, said, ambientC, urgent, modelId, vehicleId },
@@ -40,7 +40,7 @@ function boardCallOf({ call, at, vehicleId, vehicleName: name, modelId }: CallEr
     vanId: call.vanId ?? null,
     technicianId: call.technicianId ?? null,
     promisedAt: call.promisedAt ?? null,
-    vehicleName: name,
+    vehicle,
     caller: call.caller ? { id: '', name: call.caller.name, phone: call.caller.phone, erasedAt: null } : null,
     job: null,
   };
@@ -68,7 +68,7 @@ export function withUnsent(
 /** The errand that carries a call typed in here. Its vehicle is known, or gets an id of this device. */
 export function callErrand(
   call: NewCall,
-  known: { readonly vehicleId: string; readonly vehicleName: string | null; readonly modelId: string } | null,
+  known: Pick<CallErrand, 'vehicleId' | 'vehicle' | 'modelId'> | null,
   at: string,
 ): CallErrand {
   const vehicleId = known?.vehicleId ?? crypto.randomUUID();
@@ -79,12 +79,12 @@ export function callErrand(
     kind: 'call',
     call: known ? call : { ...call, newVehicleId: vehicleId },
     vehicleId,
-    vehicleName: known?.vehicleName ?? call.plate ?? null,
+    vehicle: known?.vehicle ?? { plate: call.plate ?? null, fleetNumber: null, serialNumber: null },
     modelId: known?.modelId ?? call.modelId ?? '',
   };
 }
 
 /** A call of the board without what the board adds to it. */
-export function callOf({ vehicleName: _name, caller: _caller, job: _job, ...call }: BoardCall): Call {
+export function callOf({ vehicle: _vehicle, caller: _caller, job: _job, ...call }: BoardCall): Call {
   return call;
 }

@@ -21,7 +21,15 @@ const entry: Errand = {
 };
 const photo: Errand = { id: 'e2', at: AT, why: null, kind: 'photo', modelId: 'car', by: 'crew-1' };
 const call: CallErrand = {
-  ...{ id: 'e3', at: AT, why: null, kind: 'call', vehicleId: 'v', vehicleName: null, modelId: 'car' },
+  ...{
+    id: 'e3',
+    at: AT,
+    why: null,
+    kind: 'call',
+    vehicleId: 'v',
+    vehicle: { plate: null, fleetNumber: null, serialNumber: null },
+    modelId: 'car',
+  },
   call: { id: 'e3', title: 'T', placeName: 'P', said: '', ambientC: 0, urgent: false, modelId: 'car' },
 };
 const fails = (status: number): Observable<never> =>

@@ -1,5 +1,5 @@
 import type { BatteryRating } from '@voltrek/core/battery';
-import type { Vehicle } from '@voltrek/contracts';
+import type { VehicleNumbers } from '@voltrek/contracts';
 import { messagesOf } from './messages-of';
 import { fixed, withinSentence } from './numbers';
 import { CHEMISTRY_WORDS } from './plan-words';
@@ -49,17 +49,19 @@ export function ratingWords({ chemistry, capacityAh, ccaAmps, ccaStandard }: Bat
   return T.rating({ chemistry: CHEMISTRY_WORDS[chemistry], capacityAh, ccaAmps, standard: ccaStandard });
 }
 
-type Named = Pick<Vehicle, 'plate' | 'fleetNumber' | 'serialNumber'>;
-
-/** Returns the name of a vehicle among people: its plate, else its fleet or serial number; null where none is known. */
-export function vehicleName({ plate, fleetNumber, serialNumber }: Named): string | null {
+/**
+ * Returns the name of a vehicle among people: its plate, else its fleet or serial number; null where none is known. Copies that a device
+ * kept from before may lack the numbers.
+ */
+export function vehicleName(vehicle: VehicleNumbers | null | undefined): string | null {
+  const { plate, fleetNumber, serialNumber } = vehicle ?? {};
   if (plate) return plate;
   if (fleetNumber) return T.fleet({ number: fleetNumber });
   return serialNumber ? T.serial({ number: serialNumber }) : null;
 }
 
 /** Returns the name of a vehicle, or the words that nothing is known of it. */
-export const vehicleWord = (vehicle: Named): string => vehicleName(vehicle) ?? T.noPlate;
+export const vehicleWord = (vehicle: VehicleNumbers): string => vehicleName(vehicle) ?? T.noPlate;
 
 /** The name of one of these people or vans; its id until they are here. */
 export function nameOf(all: readonly { readonly id: string; readonly name: string }[], id: string): string {
