@@ -5,7 +5,7 @@ import { crankPoint, simulateCrank, toSpice } from '../src/crank/index.js';
 import { priorsFor, restMeaning } from '../src/diagnosis/index.js';
 import { fittingOrder, orderHazards, safestOrder, takeOutOrder } from '../src/hookup/index.js';
 import { dataFaults, type Machine } from '../src/machine/index.js';
-import { casualtyBatteries } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { bankCondition, chargePlan } from '../src/verdict/index.js';
 import { CAR, JOINED, KIT } from './fixtures.js';

@@ -4,7 +4,8 @@ import { type ModelBattery, type Rescue, rescueCircuit, solveDc, voltsAcross } f
 import { crankPoint, whileCranking } from '../src/crank/index.js';
 import { type Engine, neededRpm } from '../src/engine/index.js';
 import type { LeadSet } from '../src/leads/index.js';
-import { casualtyBatteries, outlookOf, rankOptions } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { outlookOf, rankOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import type { SourceModel } from '../src/sources/index.js';
 import { BATTERY_60, BATTERY_95, CAR, EV, FREE, JOINED, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';

@@ -3,8 +3,8 @@ import { BATTERY_RANGES, batteryOhms, batteryOpenVolts, CHEMISTRIES } from '../s
 import { crankPoint, simulateCrank } from '../src/crank/index.js';
 import { aloneRescue } from '../src/circuit/index.js';
 import type { Engine } from '../src/engine/index.js';
-import { startOdds } from '../src/plan/index.js';
-import { seededRandom } from '../src/quantities/index.js';
+import { soundForTests } from './population.js';
+import { startOdds } from '../src/belief/index.js';
 
 /** A value inside a range, its very ends as often as not. */
 const within = ({ min, max }: { readonly min: number; readonly max: number }) =>
@@ -51,7 +51,7 @@ describe('valid inputs never throw', () => {
           expect([point.rpm, point.postVolts, point.starterAmps].every(Number.isFinite)).toBeTrue();
           expect(point.rpm).toBeGreaterThanOrEqual(0);
           const batteries = models.map(() => ({ rating, soc, socLow: soc, socHigh: soc, ageing }));
-          const { start } = startOdds({ rescue, batteries, engine, samples: 20 }, seededRandom(1))!;
+          const { start } = startOdds({ rescue, beliefs: batteries }, engine, soundForTests(20))!;
           expect(start).toBeGreaterThanOrEqual(0);
           expect(start).toBeLessThanOrEqual(1);
           const trace = simulateCrank({

@@ -26,8 +26,8 @@ import {
   usualSequence,
 } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
 import {
-  casualtyBatteries,
   hasLooseLeads,
   planCase,
   rankOptions,

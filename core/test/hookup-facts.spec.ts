@@ -29,7 +29,8 @@ import {
   storiesOf,
 } from '../src/hookup/index.js';
 import { type Machine, pointOf } from '../src/machine/index.js';
-import { casualtyBatteries, chargeOptions } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { chargeOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, EV, KIT, TRUCK } from './fixtures.js';
 import { ALLOWING, optionNamed, run, SCENE_TEMP_C, sceneFor } from './scenes.js';

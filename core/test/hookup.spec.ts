@@ -13,7 +13,8 @@ import {
   NOTHING_CONNECTED,
 } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { casualtyBatteries, rankOptions, ruledWaitMinutes, type SourceOption } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { rankOptions, ruledWaitMinutes, type SourceOption } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { CAR, EV, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 import { SCENE_TEMP_C, sceneFor } from './scenes.js';

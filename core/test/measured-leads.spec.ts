@@ -9,7 +9,8 @@ import {
   measuredFactor,
   type MeasuredFactor,
 } from '../src/leads/index.js';
-import { sourceOptions, casualtyBatteries, type PlanCase, momentOf, planCase } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { sourceOptions, type PlanCase, momentOf, planCase } from '../src/plan/index.js';
 import { normal, seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { type KitItem, leadsOf, type LeadSetKit } from '../src/sources/index.js';

@@ -1,21 +1,23 @@
 import fc from 'fast-check';
 import { batteryOhms, batteryOpenVolts, type BatteryRating } from '../src/battery/index.js';
-import { crankPoint, prepareCrank } from '../src/crank/index.js';
-import type { Engine } from '../src/engine/index.js';
+import type { Rescue } from '../src/circuit/index.js';
+import { compileCrank, crankPoint } from '../src/crank/index.js';
+import { defaultStarter, type Engine, engineDragNm } from '../src/engine/index.js';
 import type { LeadSet } from '../src/leads/index.js';
-import {
-  casualtyBatteries,
-  type Odds,
-  type OddsInput,
-  type PlanCase,
-  planCase,
-  rankOptions,
-  startOdds,
-} from '../src/plan/index.js';
-import { seededRandom } from '../src/quantities/index.js';
+import { type BatteryBelief, casualtyBatteries, type Odds, startOdds } from '../src/belief/index.js';
+import { type PlanCase, planCase, rankOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import type { SourceModel } from '../src/sources/index.js';
 import { BATTERY_60, BATTERY_95, CAR, EV, FREE, JOINED, KIT } from './fixtures.js';
+import { soundForTests } from './population.js';
+
+/** A rescue with nothing at fault but its charge. */
+interface OddsInput {
+  readonly engine: Engine;
+  readonly samples: number;
+  readonly batteries: readonly BatteryBelief[];
+  readonly rescue: Rescue;
+}
 
 const PETROL: Engine = { fuel: 'petrol', displacementL: 1.6, cylinders: 4, systemVolts: 12 };
 const DIESEL: Engine = { fuel: 'diesel', displacementL: 3, cylinders: 6, systemVolts: 12 };
@@ -50,21 +52,22 @@ function input(
     },
   };
 }
-const oddsOf = (of: OddsInput, seed = 7): Odds => startOdds(of, seededRandom(seed))!;
+const oddsOf = ({ rescue, batteries, engine, samples }: OddsInput, seed = 7): Odds =>
+  startOdds({ rescue, beliefs: batteries }, engine, soundForTests(samples, seed))!;
 
 describe('startOdds, at the stated plausible conditions', () => {
   it('a full battery starts a petrol engine, warm and cold', () => {
-    expect(oddsOf(input(PETROL, BATTERY_60, 1, 25)).start).toBeGreaterThan(0.99);
+    expect(oddsOf(input(PETROL, BATTERY_60, 1, 25)).start).toBeGreaterThan(0.94);
     expect(oddsOf(input(PETROL, BATTERY_60, 1, -18)).start).toBeGreaterThan(0.5);
   });
 
   it('at a tenth of charge and -10 degC the odds are under one half; flat at 0 degC there are none to speak of', () => {
     expect(oddsOf(input(PETROL, BATTERY_60, 0.1, -10)).start).toBeLessThan(0.5);
-    expect(oddsOf(input(PETROL, BATTERY_60, 0.02, 0)).start).toBeLessThan(0.02);
+    expect(oddsOf(input(PETROL, BATTERY_60, 0.02, 0)).start).toBeLessThan(0.03);
   });
 
-  it('that flat battery with a donor through 25 mm2 x 3.5 m: over 0.95', () => {
-    expect(oddsOf(input(PETROL, BATTERY_60, 0.02, 0, donor(0))).low).toBeGreaterThan(0.95);
+  it('that flat battery with a donor through 25 mm2 x 3.5 m: over nine in ten, a clamp on paint and a fluke included', () => {
+    expect(oddsOf(input(PETROL, BATTERY_60, 0.02, 0, donor(0))).start).toBeGreaterThan(0.9);
   });
 
   it('a flat diesel through thin clad leads does not start', () => {
@@ -121,7 +124,8 @@ describe('startOdds', () => {
 
   it('stops when told to, and tells how far it is', () => {
     const told: number[] = [];
-    const stopped = startOdds(input(PETROL, BATTERY_60, 0.5, 0), seededRandom(1), (share) => {
+    const { rescue, batteries, engine } = input(PETROL, BATTERY_60, 0.5, 0);
+    const stopped = startOdds({ rescue, beliefs: batteries }, engine, soundForTests(), (share) => {
       told.push(share);
       return told.length < 5;
     });
@@ -131,7 +135,7 @@ describe('startOdds', () => {
   });
 
   it('refuses no samples at all', () => {
-    expect(() => oddsOf(input(PETROL, BATTERY_60, 0.5, 0, null, HEAVY, 0))).toThrowError(/samples/);
+    expect(() => oddsOf(input(PETROL, BATTERY_60, 0.5, 0, null, HEAVY, 0))).toThrowError(/one machine/);
   });
 });
 
@@ -152,12 +156,32 @@ describe('planCase', () => {
 });
 
 describe('crankPoint in closed form', () => {
-  it('balances torque and drag exactly, prepared or not', () => {
+  it('is the same for one machine after many others over the same compiled circuit', () => {
     const rescue = {
       ...input(PETROL, BATTERY_60, 0.5, 0, donor(0)).rescue,
       casualty: [{ openVolts: 12.2, ohms: 0.01 }],
     };
-    expect(crankPoint(rescue, PETROL, undefined, prepareCrank(rescue))).toEqual(crankPoint(rescue, PETROL));
+    const solve = compileCrank(rescue, PETROL);
+    for (const [openVolts, ohms, clampWear] of [
+      [3, 0.9, 30],
+      [12.8, 0.004, 1],
+      [0.5, 0.2, 0.5],
+    ] as const)
+      expect(solve({ ...rescue, casualty: [{ openVolts, ohms }], clampWear })).toEqual(
+        crankPoint({ ...rescue, casualty: [{ openVolts, ohms }], clampWear }, PETROL),
+      );
+    expect(solve(rescue)).toEqual(crankPoint(rescue, PETROL));
+  });
+
+  it('balances torque and drag', () => {
+    const rescue = {
+      ...input(PETROL, BATTERY_60, 0.5, 0, donor(0)).rescue,
+      casualty: [{ openVolts: 12.2, ohms: 0.01 }],
+    };
+    const { efficiency, kVoltSeconds } = defaultStarter(PETROL);
+    const { starterAmps, rpm } = crankPoint(rescue, PETROL);
+    const drag = engineDragNm(PETROL, (rpm * Math.PI) / 30, rescue.tempC);
+    expect(efficiency * kVoltSeconds * starterAmps).toBeCloseTo(drag, 6);
   });
 
   it('still finds the speed when an alternator comes off its limit on the way', () => {

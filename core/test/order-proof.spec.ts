@@ -12,7 +12,8 @@ import {
   type StepReason,
 } from '../src/hookup/index.js';
 import { dataFaults, type Machine, pointOf } from '../src/machine/index.js';
-import { casualtyBatteries, rankOptions, type SourceOption } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { rankOptions, type SourceOption } from '../src/plan/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import type { HouseRules } from '../src/rules/index.js';
 import { BATTERY_STATES, EVERY_KIT, EVERY_MACHINE, EVERY_SCHOOL } from './order-proof.js';

@@ -1,6 +1,6 @@
 import type { SourceKind } from '../src/sources/index.js';
 import { rescueCircuit, solveDc } from '../src/circuit/index.js';
-import { repairOrder } from '../src/diagnosis/index.js';
+import { repairOrder } from '../src/hookup/index.js';
 import {
   act,
   actByHand,
@@ -18,7 +18,8 @@ import {
   safestOrder,
 } from '../src/hookup/index.js';
 import { dataFaults, type Machine } from '../src/machine/index.js';
-import { casualtyBatteries, rankOptions, sourceOptions } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { rankOptions, sourceOptions } from '../src/plan/index.js';
 import { CAR, EV, KIT, TRUCK } from './fixtures.js';
 import { ALLOWING, run, sceneFor } from './scenes.js';
 

@@ -32,3 +32,21 @@ export const reliabilityLines = (rows: readonly ReliabilityRow[]): string[] =>
     ({ claimed, met, count }) =>
       `  claimed ${(100 * claimed).toFixed(1)} %, met ${(100 * met).toFixed(1)} % of ${count}`,
   );
+
+/** Claims by tenths. */
+export const deciles = (claims: readonly Claim[]): ReliabilityRow[] =>
+  reliability(
+    claims,
+    Array.from({ length: 11 }, (_, i) => i / 10),
+  );
+
+/** Expected calibration error: how far claims of one size lie from what happened, on the average. */
+export const calibrationError = (claims: readonly Claim[]): number =>
+  deciles(claims).reduce(
+    (sum, { count, claimed, met }) => sum + (Math.abs(claimed - met) * count) / claims.length,
+    0,
+  );
+
+/** Brier score: mean squared distance of a claim from what happened. */
+export const brier = (claims: readonly Claim[]): number =>
+  claims.reduce((sum, { claim, isMet }) => sum + (claim - Number(isMet)) ** 2, 0) / claims.length;

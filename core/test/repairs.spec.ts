@@ -1,3 +1,4 @@
+import { repairOrder } from '../src/hookup/index.js';
 import {
   type Cause,
   type CheckId,
@@ -15,7 +16,6 @@ import {
   proposals,
   type Repair,
   repaired,
-  repairOrder,
   repairsFor,
   validEvidence,
   weigh,

@@ -10,7 +10,8 @@ import {
 } from '../src/hookup/index.js';
 import { batteryOhms } from '../src/battery/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { casualtyBatteries, type SourceOption, sourceOptions } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { type SourceOption, sourceOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, KIT, MOTORCYCLE, TRUCK } from './fixtures.js';
 import { run } from './scenes.js';

@@ -6,7 +6,8 @@ import {
   NOTHING_CONNECTED,
 } from '../src/hookup/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { casualtyBatteries, type SourceOption, sourceOptions } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { type SourceOption, sourceOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import { CAR, KIT } from './fixtures.js';
 

@@ -1,16 +1,8 @@
 import { crankPoint } from '../src/crank/index.js';
 import { kitMeasured, planRecord, rankForJob } from '../src/job/index.js';
 import { factorOver } from '../src/leads/index.js';
-import {
-  casualtyBatteries,
-  type CrankMoment,
-  drawnCranks,
-  drawUnknowns,
-  momentOf,
-  planCase,
-  sourceFactor,
-  sourceOptions,
-} from '../src/plan/index.js';
+import { casualtyBatteries, type CrankMoment, cranksIn, drawUnknowns } from '../src/belief/index.js';
+import { momentOf, planCase, sourceFactor, sourceOptions } from '../src/plan/index.js';
 import { normal, seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import type { KitItem, LithiumPackKit } from '../src/sources/index.js';
@@ -58,11 +50,9 @@ describe('a pack that its tries measure', () => {
       const truth = 0.8 + 1.7 * random();
       const uses = Array.from({ length: 6 }, () => {
         const rated = momentWith(KIT, 11.2 + random(), -8 + 14 * random());
-        const point = drawnCranks(
-          { rescue: worn(rated, truth).rescue, batteries: rated.beliefs },
-          ENGINE,
-        )(drawUnknowns(random));
-        if (!point.turns) return [];
+        const moment = { rescue: worn(rated, truth).rescue, beliefs: rated.beliefs };
+        const point = cranksIn(moment, ENGINE)({ hidden: null, draw: drawUnknowns(random) });
+        if (!point?.turns) return [];
         const found = sourceFactor(rated, ENGINE, 'slow', point.postVolts + normal(random, 0, 0.15));
         return found ? [found] : [];
       }).flat();

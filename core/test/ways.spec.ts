@@ -1,7 +1,9 @@
+import { type Findings, noSourceStarts, startOdds } from '../src/belief/index.js';
 import { aloneRescue, type Rescue } from '../src/circuit/index.js';
 import { crankPoint, simulateCrank } from '../src/crank/index.js';
 import {
   entryOf,
+  findingsOfJob,
   jointsOfJob,
   ordersOfJob,
   planCases,
@@ -16,17 +18,16 @@ import {
   afterWait,
   frontier,
   momentOf,
-  oddsOf,
   rankWays,
+  surestOf,
   type Way,
-  type Ways,
   waysOf,
   waysOneByOne,
 } from '../src/plan/index.js';
-import { seededRandom } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { BATTERY_95, CAR, KIT, TRUCK } from './fixtures.js';
 import { Log, START, situationIn } from './job-log.js';
+import { populationForTests } from './population.js';
 
 const SEED = 20;
 /** A diesel car in the cold: what waits, leads and charging matter for. */
@@ -67,13 +68,32 @@ function inputFor(machine: Machine, restVolts: readonly number[], more?: (log: L
     at ?? new Date(START + 86_400_000).toISOString(),
   )!;
 }
-const waysFor = (...args: Parameters<typeof inputFor>): Ways => waysOf(inputFor(...args), SEED);
-const wayOf = ({ ways }: Ways, id: string): Way => ways.find((w) => w.id === id)!;
+/** All ways of a job, and how likely no source starts it. */
+interface Found {
+  readonly ways: readonly Way[];
+  readonly elsewhere: number;
+}
+function findingsFor(machine: Machine, restVolts: readonly number[], more?: (log: Log) => void): Findings {
+  const { job, cases } = jobWith(machine, restVolts, more);
+  return findingsOfJob(job, situationIn(job, machine), cases)!;
+}
+function waysFor(...[machine, restVolts, more, at]: Parameters<typeof inputFor>): Found {
+  const findings = findingsFor(machine, restVolts, more);
+  const input = inputFor(machine, restVolts, more, at);
+  const population = populationForTests(findings);
+  const own = momentOf(input.own, input.own.beliefs);
+  return {
+    ways: waysOf(input, population, SEED),
+    elsewhere: noSourceStarts(population, own, input.own.engine).share,
+  };
+}
+const wayOf = ({ ways }: Pick<Found, 'ways'>, id: string): Way => ways.find((w) => w.id === id)!;
 const surest = ({ points }: Way): number => Math.max(...points.map((p) => p.start));
 
 describe('waysOf', () => {
   const input = inputFor(DIESEL, [11.75]);
-  const found = waysOf(input, SEED);
+  const population = populationForTests(findingsFor(DIESEL, [11.75]));
+  const found = { ways: waysOf(input, population, SEED) };
 
   it('holds each source that fits, the machine by itself, a spare that goes in, and one source after another', () => {
     const ids = found.ways.map((w) => w.id);
@@ -90,7 +110,6 @@ describe('waysOf', () => {
     );
     expect(found.ways.filter((w) => w.kind === 'charge-then-join').length).toBeGreaterThan(3);
     expect(new Set(ids).size).toBe(ids.length);
-    expect(found.elsewhere).toBe(0);
   });
 
   it('counts the minutes of its steps, and waits no less than the house holds to', () => {
@@ -116,31 +135,23 @@ describe('waysOf', () => {
   });
 
   it('gives each point the odds of the same moment reckoned by itself', () => {
-    const fine = waysOf(input, SEED, 1500);
     for (const id of ['donor+heavy', 'donor+light', 'lithium@12']) {
       const { plan } = input.options.find((o) => o.id === id)!;
-      for (const { waitMinutes, start } of wayOf(fine, id).points) {
-        const apart = oddsOf(afterWait({ ...plan, waitMinutes }), plan.engine, 3000, seededRandom(7))!;
-        expect(Math.abs(apart.start - start))
+      for (const { waitMinutes, start } of wayOf(found, id).points) {
+        const moment = afterWait({ ...plan, waitMinutes });
+        expect(startOdds(moment, plan.engine, population)!.start)
           .withContext(`${id} ${waitMinutes}`)
-          .toBeLessThan(0.05);
+          .toBeCloseTo(start, 9);
       }
     }
   });
 
   it('tells each way as it is done, and the same as in one go', () => {
-    const search = waysOneByOne(input, SEED, 40);
-    const told: Way[] = [];
-    const shares: number[] = [];
-    let step = search.next();
-    for (; !step.done; step = search.next()) {
-      told.push(step.value[0]);
-      shares.push(step.value[1]);
-    }
+    const told = [...waysOneByOne(input, population, SEED)];
+    const shares = told.map(([, share]) => share);
     expect(shares.at(-1)).toBe(1);
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
-    expect(step.value.ways).toEqual(told);
-    expect(step.value).toEqual(waysOf(input, SEED, 40));
+    expect(told.map(([way]) => way)).toEqual([...found.ways]);
   });
 
   it('counts on no charge from a donor whose engine the house keeps off', () => {
@@ -148,10 +159,8 @@ describe('waysOf', () => {
     const rules = { ...DEFAULT_RULES, donorEngine: 'off-throughout' } as const;
     const ranked = rankForJob(situationIn(job, DIESEL, KIT, rules));
     const cases = planCases(situationIn(job, DIESEL, KIT, rules), ranked);
-    const off = waysOf(
-      waysInput(job, situationIn(job, DIESEL, KIT, rules), ranked, cases, job.openedAt)!,
-      SEED,
-    );
+    const input = waysInput(job, situationIn(job, DIESEL, KIT, rules), ranked, cases, job.openedAt)!;
+    const off = { ways: waysOf(input, population, SEED) };
     expect(wayOf(off, 'donor+heavy').points.map((p) => p.waitMinutes)).toEqual([0]);
     expect(surest(wayOf(off, 'donor+heavy'))).toBeLessThanOrEqual(surest(wayOf(found, 'donor+heavy')));
   });
@@ -188,7 +197,7 @@ describe('the frontier and the ranking', () => {
   it('ranks what is sure enough by minutes, then the rest by odds; surer asks no fewer minutes', () => {
     let before = 0;
     for (const sureness of [0.3, 0.6, 0.9]) {
-      const ranked = rankWays(ways, sureness);
+      const ranked = rankWays(ways, sureness).filter(({ way }) => way.kind !== 'roll');
       const sure = ranked.filter((c) => c.point.start >= sureness);
       expect(ranked.slice(0, sure.length)).toEqual(sure);
       const minutes = sure.map((c) => c.point.minutes);
@@ -198,6 +207,25 @@ describe('the frontier and the ranking', () => {
       if (sure.length > 0) expect(minutes[0]!).toBeGreaterThanOrEqual(before);
       before = minutes[0] ?? before;
     }
+  });
+});
+
+describe('a rolling start', () => {
+  const way = (kind: Way['kind'], start: number, minutes: number): Way =>
+    ({ id: kind, kind, points: [{ waitMinutes: 0, minutes, start, steps: [] }] }) as unknown as Way;
+  const order = (...ways: Way[]): string[] => rankWays(ways, 0.9 * surestOf(ways)).map((c) => c.way.kind);
+
+  it('comes last where a source is likely, and first where nothing else is', () => {
+    expect(order(way('roll', 0.84, 5), way('join', 0.7, 3), way('own', 0.1, 1))).toEqual([
+      'join',
+      'own',
+      'roll',
+    ]);
+    expect(order(way('roll', 0.84, 5), way('join', 0.2, 3), way('own', 0.1, 1))).toEqual([
+      'roll',
+      'join',
+      'own',
+    ]);
   });
 });
 
@@ -222,9 +250,10 @@ describe('a bad joint', () => {
   it('lowers what its machine does by itself, and mending it brings that back', () => {
     const sound = waysFor(CAR, [12.5]);
     const bad = waysFor(CAR, [12.5], drop(2.5));
-    expect(surest(wayOf(sound, 'own'))).toBeGreaterThan(0.9);
-    expect(surest(wayOf(bad, 'own'))).toBeLessThan(surest(wayOf(sound, 'own')) - 0.2);
-    expect(surest(wayOf(bad, 'own+mend'))).toBeCloseTo(surest(wayOf(sound, 'own')), 9);
+    // It called for help with 12.5 V: by itself it hardly starts, joint or no joint.
+    expect(surest(wayOf(sound, 'own'))).toBeLessThan(0.5);
+    expect(surest(wayOf(bad, 'own'))).toBeLessThan(0.3);
+    expect(surest(wayOf(bad, 'own+mend'))).toBeGreaterThan(0.7);
     expect(wayOf(bad, 'own+mend').points[0]!.steps[0]!.kind).toBe('mend');
     const order = rankWays(bad.ways, 0.9).map((c) => c.way.id);
     expect(order.indexOf('own+mend')).toBeLessThan(order.indexOf('own'));
@@ -259,15 +288,14 @@ describe('what a try teaches', () => {
     expect(surest(wayOf(after, 'donor+heavy'))).toBeGreaterThan(0.75 * surest(wayOf(before, 'donor+heavy')));
   });
 
-  it('hears what the driver told: by itself it starts less likely after clicks or a slow crank than after nothing told', () => {
+  it('hears what the driver told: by itself it hardly starts after clicks or a slow crank', () => {
     const told = (symptom: 'rapid-click' | 'slow-crank') => (log: Log) =>
       log.take('symptom.recorded', { symptom });
     const own = (...args: Parameters<typeof inputFor>): number => surest(wayOf(waysFor(...args), 'own'));
-    const silent = own(CAR, [12.3]);
-    expect(own(CAR, [12.3], told('rapid-click'))).toBeLessThan(0.6 * silent);
-    expect(own(CAR, [12.3], told('slow-crank'))).toBeLessThan(0.6 * silent);
-    // Rapid clicks are a low battery or a bad joint: a source helps with most of those.
-    expect(waysFor(CAR, [12.3], told('rapid-click')).elsewhere).toBeLessThan(0.1);
+    expect(own(CAR, [12.3], told('rapid-click'))).toBeLessThan(0.3);
+    expect(own(CAR, [12.3], told('slow-crank'))).toBeLessThan(0.4);
+    // Rapid clicks are a low battery or a bad joint: a source at the posts helps the first.
+    expect(waysFor(CAR, [12.3], told('rapid-click')).elsewhere).toBeLessThan(0.5);
   });
 
   it('finds the battery or its joints behind posts that no sound battery falls to', () => {
@@ -311,8 +339,8 @@ describe('a wait that was cut short', () => {
     const { job } = jobWith(DIESEL, [11.75], joined(60));
     expect(job.attempts[0]!.waitedMinutes).toBeCloseTo(1, 6);
     expect(job.attempts[0]!.optionId).toBe('donor+heavy');
-    const [short] = inputFor(DIESEL, [11.75], joined(60)).tries;
-    const [long] = inputFor(DIESEL, [11.75], joined(900)).tries;
+    const [short] = findingsFor(DIESEL, [11.75], joined(60)).tries;
+    const [long] = findingsFor(DIESEL, [11.75], joined(900)).tries;
     expect(long!.moment.beliefs[0]!.soc).toBeGreaterThan(short!.moment.beliefs[0]!.soc + 0.05);
   });
 
@@ -355,11 +383,12 @@ describe('what another van could bring', () => {
     const other = { vanId: 'van-2', ...rankedOf(THEIRS), ...(minutes !== undefined && { minutes }) };
     return waysInput(job, situationIn(job, DIESEL, OWN), own.ranked, own.cases, at, [other])!;
   };
-  const fetched = (ways: Ways): Way[] => ways.ways.filter(({ vanId }) => vanId === 'van-2');
+  const population = populationForTests(findingsFor(DIESEL, [11.75]));
+  const fetched = (ways: readonly Way[]): Way[] => ways.filter(({ vanId }) => vanId === 'van-2');
 
   it('is joined, or fitted, once it is here: its minutes come on top', () => {
-    const near = fetched(waysOf(inputWith(10), SEED));
-    const far = fetched(waysOf(inputWith(40), SEED));
+    const near = fetched(waysOf(inputWith(10), population, SEED));
+    const far = fetched(waysOf(inputWith(40), population, SEED));
     expect(near.map(({ kind }) => kind)).toEqual(
       jasmine.arrayContaining(['join', 'swap', 'charge-then-join']),
     );
@@ -375,7 +404,10 @@ describe('what another van could bring', () => {
 
   it('leaves the charger on until it comes, so that the battery has more by then', () => {
     const [short, long] = [10, 60].map(
-      (minutes) => fetched(waysOf(inputWith(minutes), SEED)).find(({ kind }) => kind === 'charge-then-join')!,
+      (minutes) =>
+        fetched(waysOf(inputWith(minutes), population, SEED)).find(
+          ({ kind }) => kind === 'charge-then-join',
+        )!,
     );
     expect(long!.points[0]!.start).toBeGreaterThanOrEqual(short!.points[0]!.start);
     expect(long!.points[0]!.minutes).toBeGreaterThan(60);
@@ -413,16 +445,19 @@ describe('what another van could bring', () => {
 
 describe('a booster that stands low', () => {
   const LOW = KIT.map((item) => (item.kind === 'capacitor-booster' ? { ...item, volts: 9 } : item));
-  const waysAt = (restVolts: number, tempC = -4): Ways => {
+  const waysAt = (restVolts: number, tempC = -4): Pick<Found, 'ways'> => {
     const log = new Log(CAR);
     log.take('scene.recorded', { ...SCENE, ambientC: tempC });
     log.take('reading.taken', { kind: 'rest', volts: restVolts, battery: 0, tempC, source: 'typed' });
     const ranked = rankForJob(situationIn(log.job, CAR, LOW));
     const cases = planCases(situationIn(log.job, CAR), ranked);
     const at = new Date(START + 3_600_000).toISOString();
-    return waysOf(waysInput(log.job, situationIn(log.job, CAR, LOW), ranked, cases, at)!, SEED);
+    const input = waysInput(log.job, situationIn(log.job, CAR, LOW), ranked, cases, at)!;
+    const findings = findingsOfJob(log.job, situationIn(log.job, CAR), cases)!;
+    return { ways: waysOf(input, populationForTests(findings), SEED) };
   };
-  const filled = (ways: Ways): Way | undefined => ways.ways.find(({ id }) => id.endsWith('+fill'));
+  const filled = (ways: Pick<Found, 'ways'>): Way | undefined =>
+    ways.ways.find(({ id }) => id.endsWith('+fill'));
 
   it('is filled by its converter from a weak battery, and is surer then', () => {
     const ways = waysAt(11.75);

@@ -25,7 +25,7 @@ const ARMS_AFTER_MS = 400;
 
 /** The tasks of the plan's worker that draw machines, the argument with the count, and a share that is enough. */
 const SAMPLES_OF: Readonly<Record<string, readonly [argument: number, share: number]>> = {
-  ...{ odds: [1, 0.1], ways: [1, 0.1], wait: [2, 0.1], leads: [1, 0.1], helps: [2, 0.1] },
+  ...{ odds: [2, 0.1], ways: [2, 0.1], wait: [3, 0.1], leads: [2, 0.1], helps: [3, 0.1] },
   suspect: [5, 0.3],
 };
 /**

@@ -210,3 +210,13 @@ parameter(RESISTANCE_BY_SOC[0]![1], {
   unit: 'times',
   reason: 'Starved plates: steep in the last tenth.',
 });
+
+/** Resistance growth assumed of a casualty's battery: a few winters old. */
+export const ASSUMED_AGEING = parameter(1.3, {
+  id: 'ageing',
+  name: 'resistance growth assumed of a casualty',
+  low: 1,
+  high: 3,
+  unit: 'times new',
+  reason: 'A few winters old; most batteries in service lie between new and twice new.',
+});

@@ -1,8 +1,13 @@
-import { bankFarads, batteryOhms, batteryOpenVolts, type BatteryState } from '../battery/index.js';
-import { aloneRescue, type ModelBattery, type PreparedDc, type Rescue } from '../circuit/index.js';
-import { type CrankPoint, crankPoint, prepareCrank } from '../crank/index.js';
-import { defaultStarter } from '../engine/index.js';
-import { ASSUMED_AGEING } from '../plan/index.js';
+import {
+  ASSUMED_AGEING,
+  bankFarads,
+  batteryOhms,
+  batteryOpenVolts,
+  type BatteryState,
+} from '../battery/index.js';
+import { aloneRescue, type ModelBattery } from '../circuit/index.js';
+import { compileCrank, type CrankPoint } from '../crank/index.js';
+import type { Engine } from '../engine/index.js';
 import type { Cause, DiagnosisProfile } from './causes.js';
 
 /** How a machine cranks. */
@@ -140,25 +145,18 @@ export function crankOf(hidden: Electrical, profile: DiagnosisProfile, withHelp:
   const models = withHelp ? own.map(joinedWithHelp) : own;
   if (models.some((m) => m.openVolts <= 1)) return null;
   const casualty = models.map((m, i) => (i === 0 ? { ...m, ohms: m.ohms + series } : m));
-  const rescue = aloneRescue(casualty, tempC);
-  const starter = defaultStarter(engine);
-  const found = crankPoint(
-    rescue,
-    engine,
-    { ...starter, efficiency: starter.efficiency * hidden.torqueShare },
-    circuitAlone(rescue),
-  );
+  const found = crankAlone(engine, casualty)({ casualty, tempC, torqueShare: hidden.torqueShare });
   return { ...found, postVolts: found.postVolts + found.starterAmps * series };
 }
 
-/** Circuits of machines on their own batteries, made ready, by how many batteries: thousands of machines differ in values alone. */
-const readyAlone = new Map<number, PreparedDc>();
+type SolveCrank = ReturnType<typeof compileCrank>;
+/** Circuits of machines on their own batteries, compiled: thousands of machines of one engine differ in values alone. */
+const compiledAlone = new WeakMap<Engine, SolveCrank>();
 
-function circuitAlone(rescue: Rescue): PreparedDc {
-  const batteries = rescue.casualty.length;
-  const ready = readyAlone.get(batteries) ?? prepareCrank(rescue);
-  readyAlone.set(batteries, ready);
-  return ready;
+function crankAlone(engine: Engine, casualty: readonly ModelBattery[]): SolveCrank {
+  const solve = compiledAlone.get(engine) ?? compileCrank(aloneRescue(casualty, 0), engine);
+  compiledAlone.set(engine, solve);
+  return solve;
 }
 
 /** A battery with a good source across it, as one. */
@@ -212,24 +210,38 @@ const DARK_VOLTS = 6;
 
 /** The look of a try, by itself or with a good source at its posts. */
 export const lookOf = (hidden: HiddenMachine, profile: DiagnosisProfile, withHelp: boolean): CrankLook =>
-  lookOfPoint(hidden, profile, withHelp ? hidden.helped : hidden.crank, withHelp);
+  lookOfPoint(
+    hidden,
+    withHelp ? hidden.helped : hidden.crank,
+    profile.systemVolts,
+    postsAtRest(hidden, profile, withHelp),
+  );
+
+/** Volts at the posts while nothing is drawn, per 12 V: its own, or those of a good source. */
+export function postsAtRest(
+  hidden: Pick<HiddenMachine, 'batteries'>,
+  profile: DiagnosisProfile,
+  withHelp: boolean,
+): number {
+  const own = restVoltsOf(hidden, profile);
+  return withHelp ? HELP.openVolts : own.reduce((a, b) => a + b, 0) / own.length;
+}
 
 /**
  * The look of a try that cranks so.
  *
  * @param point null where no current flows, or the starter does nothing
+ * @param restVolts at the posts while nothing is drawn, per 12 V
  */
 export function lookOfPoint(
-  hidden: HiddenMachine,
-  profile: DiagnosisProfile,
+  hidden: Pick<HiddenMachine, 'open' | 'held' | 'starter'>,
   point: CrankPoint | null,
-  withHelp: boolean,
+  systemVolts: 12 | 24,
+  restVolts: number,
 ): CrankLook {
-  const batteries = profile.systemVolts / 12;
-  if (hidden.open) return 'silence';
-  if (hidden.held === 'starter') return 'silence';
-  const rest = restVoltsOf(hidden, profile).reduce((a, b) => a + b, 0) / batteries;
-  if (hidden.starter === 'dead') return rest < DARK_VOLTS && !withHelp ? 'silence' : 'one-click';
+  const batteries = systemVolts / 12;
+  if (hidden.open || hidden.held === 'starter') return 'silence';
+  if (hidden.starter === 'dead') return restVolts < DARK_VOLTS ? 'silence' : 'one-click';
   if (!point) return 'silence';
   const posts = point.postVolts / batteries;
   if (!point.turns) {

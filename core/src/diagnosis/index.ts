@@ -11,6 +11,5 @@ export * from './measures.js';
 export * from './probes.js';
 export * from './battery-condition.js';
 export * from './repairs.js';
-export * from './repair-order.js';
 export * from './belief.js';
 export * from './possible.js';

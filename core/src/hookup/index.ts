@@ -11,6 +11,7 @@ export * from './order/replan.js';
 export * from './order/acts-between.js';
 export * from './order/overruled.js';
 export * from './order/fitting.js';
+export * from './order/repair-order.js';
 export * from './judge/stories.js';
 export * from './judge/circumstances.js';
 export * from './judge/guard-lamp.js';

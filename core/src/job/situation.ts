@@ -2,7 +2,7 @@ import type { BatteryBar } from '../battery/index.js';
 import type { StopCondition } from '../diagnosis/index.js';
 import { NOTHING_CONNECTED, isInForce } from '../hookup/index.js';
 import type { Machine } from '../machine/index.js';
-import { casualtyBatteries, type CasualtyBatteries } from '../plan/index.js';
+import { casualtyBatteries, type CasualtyBatteries } from '../belief/index.js';
 import type { HouseRules } from '../rules/index.js';
 import type { KitItem } from '../sources/index.js';
 import { STOP_OF_BAR } from '../verdict/index.js';

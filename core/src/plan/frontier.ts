@@ -27,12 +27,26 @@ export function frontier(ways: readonly Way[]): Chosen[] {
   return best;
 }
 
-/** Each way at its soonest point that is as sure as wanted, or else at its surest; those that are sure enough first, soonest first, then by odds. */
+/** The odds of the surest point of all; 0 of none. To roll it counts only where nothing else is likely. */
+export const surestOf = (ways: readonly Way[]): number => {
+  const surest = (of: readonly Way[]): number =>
+    Math.max(0, ...of.flatMap(({ points }) => points.map(({ start }) => start)));
+  const joined = surest(ways.filter(({ kind }) => kind !== 'roll'));
+  return joined >= LIKELY_ODDS ? joined : surest(ways);
+};
+
+/**
+ * Each way at its soonest point that is as sure as wanted, or else at its surest; those that are sure enough first, soonest first, then by
+ * odds. To roll it comes last where anything else is likely: nobody stands behind a machine without need.
+ */
 export function rankWays(ways: readonly Way[], sureness: number): Chosen[] {
   const chosen = ways.map((way) => ({ way, point: pointFor(way, sureness) }));
   const isSure = ({ point }: Chosen): boolean => point.start >= sureness;
+  const isAnyLikely = chosen.some(({ way, point }) => way.kind !== 'roll' && point.start >= LIKELY_ODDS);
+  const isLast = ({ way }: Chosen): boolean => isAnyLikely && way.kind === 'roll';
   return chosen.sort(
     (a, b) =>
+      Number(isLast(a)) - Number(isLast(b)) ||
       Number(isSure(b)) - Number(isSure(a)) ||
       (isSure(a) ? a.point.minutes - b.point.minutes : b.point.start - a.point.start) ||
       a.point.minutes - b.point.minutes,

@@ -1,6 +1,6 @@
 import { type Conductor, conductorOhms, CONDUCTORS, leadHeatCapacity, type LeadSet } from '../leads/index.js';
-import { seededRandom } from '../quantities/index.js';
-import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
+import { type Population, startShare } from '../belief/index.js';
+import { afterWait, type PlanCase } from './plan-case.js';
 import { crankPoint } from '../crank/index.js';
 
 /** Sections and lengths that lead sets are sold in. */
@@ -33,15 +33,14 @@ export function leadRiseC(leads: LeadSet, amps: number, seconds: number, tempC: 
 }
 
 /**
- * The grid of section, length and material for one rescue, clamps as they are. One seed for all cells, so that they differ by their
- * copper alone.
+ * The grid of section, length and material for one rescue, clamps as they are. The same machines in all cells, so that they differ by
+ * their copper alone.
  *
  * @returns null when the case has no leads, or when stopped
  */
 export function leadGrid(
   plan: PlanCase,
-  samples: number,
-  seed: number,
+  population: Population,
   onProgress: (share: number) => boolean = () => true,
 ): LeadCell[] | null {
   const { leads } = plan.rescue;
@@ -54,7 +53,6 @@ export function leadGrid(
         const set: LeadSet = { ...leads, ohmsFactor: 1, conductor, sectionMm2, lengthM };
         const moment = afterWait({ ...plan, rescue: { ...plan.rescue, leads: set } });
         const point = crankPoint(moment.rescue, plan.engine);
-        const odds = oddsOf(moment, plan.engine, samples, seededRandom(seed))!;
         cells.push({
           sectionMm2,
           lengthM,
@@ -63,7 +61,7 @@ export function leadGrid(
           rpm: point.rpm,
           lossVolts: point.leadLossVolts,
           riseC: leadRiseC(set, point.sourceAmps, GRID_TRY_SECONDS, plan.rescue.tempC),
-          odds: odds.start,
+          odds: startShare(moment, plan.engine, population),
         });
         if (!onProgress(cells.length / all)) return null;
       }

@@ -11,7 +11,7 @@ import {
   type SourceModel,
 } from '../sources/index.js';
 import type { Across } from './clamp-points.js';
-import type { CasualtyBatteries } from './casualty-batteries.js';
+import type { CasualtyBatteries } from '../belief/index.js';
 
 /** One way to lend power with what is on the van. */
 export interface SourceOption {

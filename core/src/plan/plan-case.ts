@@ -1,8 +1,12 @@
 import type { Rescue } from '../circuit/index.js';
 import type { Engine } from '../engine/index.js';
-import type { Random } from '../quantities/index.js';
-import { beliefsWhileJoined, type BatteryBelief, modelOf, stateOf } from './casualty-batteries.js';
-import { type Odds, startOdds } from './odds.js';
+import {
+  type BatteryBelief,
+  beliefsWhileJoined,
+  type CrankMoment,
+  modelOf,
+  stateOf,
+} from '../belief/index.js';
 import { type CrankCase, type CrankTrace, simulateCrank } from '../crank/index.js';
 
 /** The input of one plan's figures: the rescue joined, the belief of the batteries, the engine, and the wait before the crank. */
@@ -15,12 +19,8 @@ export interface PlanCase {
   readonly waitMinutes: number;
   /** The source must be off and away before the crank. */
   readonly chargeOnly: boolean;
-}
-
-/** The moment of the crank: batteries with what they took in meanwhile, and the source still joined or already away. */
-export interface CrankMoment {
-  readonly rescue: Rescue;
-  readonly beliefs: readonly BatteryBelief[];
+  /** Its joints are mended first. */
+  readonly isMended?: boolean;
 }
 
 /** The case in the moment of its crank. */
@@ -38,20 +38,10 @@ export function afterWait(plan: PlanCase): CrankMoment {
 export function momentOf(plan: PlanCase, beliefs: readonly BatteryBelief[]): CrankMoment {
   const { rescue } = plan;
   const casualty = beliefs.map((belief) => modelOf(belief, rescue.tempC));
-  if (!plan.chargeOnly) return { rescue: { ...rescue, casualty }, beliefs };
+  const mended = plan.isMended ? { isMended: true } : {};
+  if (!plan.chargeOnly) return { rescue: { ...rescue, casualty }, beliefs, ...mended };
   const clamps = { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null };
-  return { rescue: { ...rescue, casualty, source: null, leads: null, clamps }, beliefs };
-}
-
-/** Odds of a start in that moment, by `samples` draws; null when stopped by `onProgress`. */
-export function oddsOf(
-  moment: CrankMoment,
-  engine: Engine,
-  samples: number,
-  random: Random,
-  onProgress?: (share: number) => boolean,
-): Odds | null {
-  return startOdds({ rescue: moment.rescue, batteries: moment.beliefs, engine, samples }, random, onProgress);
+  return { rescue: { ...rescue, casualty, source: null, leads: null, clamps }, beliefs, ...mended };
 }
 
 /** The likely crank in time. */

@@ -1,8 +1,8 @@
-import { BATTERY_RANGES } from '../battery/index.js';
+import { ASSUMED_AGEING, BATTERY_RANGES } from '../battery/index.js';
+import type { BatteryBelief } from '../belief/index.js';
 import { ENGINE_RANGES } from '../engine/index.js';
 import { clampOhms, LEAD_RANGES } from '../leads/index.js';
 import { outOfRange, parameter, type Range, TYPED_RANGES } from '../quantities/index.js';
-import { ASSUMED_AGEING, type BatteryBelief } from './casualty-batteries.js';
 import type { PlanCase } from './plan-case.js';
 
 /** The origin of a figure. */
@@ -205,7 +205,7 @@ function changedBelief(belief: BatteryBelief, changes: PlanChanges): BatteryBeli
   const aged = { ...belief, rating, ...(ageing !== undefined && { ageing }) };
   const { soc } = changes;
   if (soc === undefined) return aged;
-  // A charge given by hand is taken as it is: no band, and no longer over-discharged.
-  const { overDischargedVolts: _over, ...rest } = aged;
-  return { ...rest, soc, socLow: soc, socHigh: soc };
+  // A charge given by hand is taken as it is: no band, no longer over-discharged, and nothing taken in since.
+  const { overDischargedVolts: _over, gained: _gained, ...rest } = aged;
+  return { ...rest, soc, socLow: soc, socHigh: soc, isGiven: true };
 }

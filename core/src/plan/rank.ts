@@ -4,7 +4,7 @@ import type { Rescue } from '../circuit/index.js';
 import { LEAD_RANGES } from '../leads/index.js';
 import { asWired, isPositiveEarth, type Machine, startsByWaking } from '../machine/index.js';
 import type { KitItem } from '../sources/index.js';
-import { type CasualtyBatteries, stateOf } from './casualty-batteries.js';
+import { type CasualtyBatteries, stateOf } from '../belief/index.js';
 import { clampPoints, terminalOf } from './clamp-points.js';
 import { type SourceOption, sourceOptions } from './options.js';
 import { afterWait, type PlanCase } from './plan-case.js';

@@ -2,8 +2,7 @@ import { type AttemptOutcome, crankPoint } from '../crank/index.js';
 import type { Engine } from '../engine/index.js';
 import type { MeasuredFactor } from '../leads/index.js';
 import { bisect } from '../quantities/index.js';
-import type { CrankMoment } from './plan-case.js';
-import { LOWEST_VOLTS_DEVIATION, SAG_DEVIATION } from './tries.js';
+import { type CrankMoment, LOWEST_VOLTS_DEVIATION, SAG_DEVIATION } from '../belief/index.js';
 
 /** A source is looked for between these, as many times the resistance of its rating. */
 const [STRONGEST, WEAKEST] = [0.3, 10];

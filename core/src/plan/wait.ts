@@ -1,6 +1,5 @@
-import { seededRandom } from '../quantities/index.js';
-import { beliefsWhileJoined } from './casualty-batteries.js';
-import { momentOf, oddsOf, type PlanCase } from './plan-case.js';
+import { beliefsWhileJoined, type Population, startShare } from '../belief/index.js';
+import { momentOf, type PlanCase } from './plan-case.js';
 
 /** The odds of a start after each minute of waiting. */
 export interface WaitCurve {
@@ -19,7 +18,7 @@ export const WORTH_WAITING = 0.02;
 export const NO_USE_ODDS = 0.1;
 
 /**
- * How long to wait: the same draws, after each minute of charging through the circuit. The knee is the first minute within two in a hundred
+ * How long to wait: the same machines, after each minute of charging through the circuit. The knee is the first minute within two in a hundred
  * of the best wait within `minutes`.
  *
  * @param onProgress called with the share done; return false to stop
@@ -28,8 +27,7 @@ export const NO_USE_ODDS = 0.1;
 export function waitCurve(
   plan: PlanCase,
   minutes: number,
-  samples: number,
-  seed: number,
+  population: Population,
   onProgress: (share: number) => boolean = () => true,
 ): WaitCurve | null {
   const path = plan.rescue.source?.alternator
@@ -37,8 +35,7 @@ export function waitCurve(
     : [plan.beliefs];
   const start: number[] = [];
   for (const beliefs of path) {
-    const odds = oddsOf(momentOf(plan, beliefs), plan.engine, samples, seededRandom(seed));
-    start.push(odds!.start);
+    start.push(startShare(momentOf(plan, beliefs), plan.engine, population));
     if (!onProgress(start.length / path.length)) return null;
   }
   const soc = path.map((beliefs) => Math.min(...beliefs.map((b) => b.soc)));

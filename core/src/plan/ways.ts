@@ -1,15 +1,21 @@
 import type { SourceKind } from '../sources/index.js';
 import type { BatteryRating } from '../battery/index.js';
 import { aloneRescue } from '../circuit/index.js';
-import type { Engine } from '../engine/index.js';
 import { ROLLING_MIN_REST_VOLTS } from '../machine/index.js';
+import {
+  batteriesIn,
+  type BatteryBelief,
+  beliefsWhileJoined,
+  clampsSetAgain,
+  type CrankMoment,
+  modelOf,
+  type Population,
+  startShare,
+} from '../belief/index.js';
 import { seededRandom, parameter } from '../quantities/index.js';
-import { type BatteryBelief, beliefsWhileJoined, modelOf } from './casualty-batteries.js';
 import type { Across } from './clamp-points.js';
-import { drawnRescue } from './draws.js';
 import { HAND_MINUTES } from './hand-minutes.js';
-import { type CrankMoment, momentOf, type PlanCase } from './plan-case.js';
-import { clampsSetAgain, learnedFrom, type Learned, startOfLearned, type TryMade } from './tries.js';
+import { momentOf, type PlanCase } from './plan-case.js';
 
 /** One thing of a way to get it going, with its minutes. */
 export type WayStep =
@@ -88,14 +94,8 @@ export interface WaysInput {
   readonly restMinutes: number;
   /** The option that is joined now; null for none. */
   readonly joinedOptionId: string | null;
-  /** Tries of this job. */
-  readonly tries: readonly TryMade[];
-}
-
-/** All ways, and how likely the fault lies where none of them helps. */
-export interface Ways {
-  readonly ways: readonly Way[];
-  readonly elsewhere: number;
+  /** The joined source has failed: its clamps may be set again. */
+  readonly hasFailed: boolean;
 }
 
 /** Waits looked at with a source that charges at once, minutes. */
@@ -108,8 +108,6 @@ const FIRST_LEG_WAITS = [5, 10, 20] as const;
 const SECONDS_TRIED = 2;
 /** Waits between two that give the same are not looked at. */
 const SAME_ODDS = 0.01;
-/** Draws of one figure. Every figure is of the same draws, so that two are compared without their noise. */
-export const WAY_SAMPLES = 200;
 /** Of engines that get control volts, gear and speed, so many fire when they are rolled. */
 export const ROLLED_FIRES = parameter(0.85, {
   id: 'ways.rolledFires',
@@ -133,29 +131,24 @@ export const SPARE_LEAST_CCA_SHARE = parameter(0.8, {
 
 /**
  * Every way to get this machine going with what is there, each with its waits: its sources fit, and the same circuit follows it by the
- * minute. The same draws, weighed by the tries, judge it.
+ * minute. The same machines judge them all, so that two are compared without noise.
  */
-export function waysOf(input: WaysInput, seed: number, samples = WAY_SAMPLES): Ways {
-  const search = waysOneByOne(input, seed, samples);
-  for (;;) {
-    const step = search.next();
-    if (step.done) return step.value;
-  }
+export function waysOf(input: WaysInput, population: Population, seed: number): readonly Way[] {
+  return [...waysOneByOne(input, population, seed)].map(([way]) => way);
 }
 
 /** The search of `waysOf`, each way as it is done with the share done by then: whoever asks may rest between two, or leave it. */
 export function* waysOneByOne(
   input: WaysInput,
+  population: Population,
   seed: number,
-  samples: number,
-): Generator<readonly [way: Way, share: number], Ways> {
+): Generator<readonly [way: Way, share: number], void> {
   const { engine } = input.own;
-  const learned = learnedFrom(input.tries, engine, samples, seededRandom(seed));
   const plans = plansOf({
     input,
     seed,
-    learned,
-    judge: judgeOf(engine, learned),
+    population,
+    judge: (moment) => startShare(moment, engine, population),
     // One and the same charge is what it comes to by itself, and before whatever follows it.
     chargedBy: remembered((option: WayOption) =>
       chargePath(
@@ -164,28 +157,17 @@ export function* waysOneByOne(
       ),
     ),
   });
-  const ways: Way[] = [];
-  for (const plan of plans) {
-    const way = plan();
-    ways.push(way);
-    yield [way, ways.length / plans.length];
-  }
-  return { ways, elsewhere: learned.elsewhere };
+  for (const [i, plan] of plans.entries()) yield [plan(), (i + 1) / plans.length];
 }
 
 /** The odds of a moment. */
 type Judge = (moment: CrankMoment) => number;
 
-const judgeOf =
-  (engine: Engine, learned: Learned): Judge =>
-  ({ rescue, beliefs }) =>
-    startOfLearned({ rescue, batteries: beliefs }, engine, learned);
-
 /** The parts that all ways of one search are made with. */
 interface Search {
   readonly input: WaysInput;
   readonly seed: number;
-  readonly learned: Learned;
+  readonly population: Population;
   readonly judge: Judge;
   /** The batteries, minute by minute, with a source joined. */
   readonly chargedBy: (option: WayOption) => ChargePath;
@@ -251,7 +233,7 @@ const minutesOf = (steps: readonly WayStep[]): number => steps.reduce((sum, s) =
 /** The case with its joints sound. */
 function mended(plan: PlanCase): PlanCase {
   const { joints: _, ...rescue } = plan.rescue;
-  return { ...plan, rescue };
+  return { ...plan, rescue, isMended: true };
 }
 
 const joinStep = (option: WayOption): WayStep => ({
@@ -278,15 +260,15 @@ function once(
 }
 
 /** The joined source that has failed, with its clamps set again. */
-function again({ input, learned, seed }: Search): (() => Way)[] {
-  const { options, joinedOptionId, tries, restMinutes, own } = input;
+function again({ input, population, seed }: Search): (() => Way)[] {
+  const { options, joinedOptionId, hasFailed, restMinutes, own } = input;
   const option = options.find((o) => o.id === joinedOptionId);
-  if (!option || option.plan.chargeOnly || tries.length === 0) return [];
+  if (!option || option.plan.chargeOnly || !hasFailed) return [];
   const steps = [...whileResting(restMinutes, { kind: 'reclamp', minutes: HAND_MINUTES.reclamp }), CRANK];
   return [
     () => {
-      const judge = judgeOf(own.engine, clampsSetAgain(learned, seededRandom(seed + 1)));
-      const start = judge(momentOf(option.plan, option.plan.beliefs));
+      const moment = momentOf(option.plan, option.plan.beliefs);
+      const start = startShare(moment, own.engine, clampsSetAgain(population, seededRandom(seed + 1)));
       return once('reclamp', `reclamp:${option.id}`, steps, start, { optionId: option.id });
     },
   ];
@@ -400,17 +382,19 @@ function chained({ input, judge, chargedBy }: Search, first: WayOption, second: 
 const legsOf = (first: WayOption, { fetch }: WayOption): readonly number[] =>
   fetch ? [Math.max(FIRST_LEG_WAITS[0], Math.round(fetch.minutes - joinMinutes(first)))] : FIRST_LEG_WAITS;
 
-/** Rolled, the engine turns fast enough; what is asked is whether its control units stay awake. */
-function rolled({ input, learned }: Search): Way {
+/** Rolled, the engine turns fast enough; what is asked is whether its control units stay awake. Its starter takes no part. */
+function rolled({ input, population: { machines, weights } }: Search): Way {
   const { rescue, beliefs } = input.own;
   const least = ROLLING_MIN_REST_VOLTS * beliefs.length;
-  const awake = learned.draws.reduce((share, draw, i) => {
-    const { casualty } = drawnRescue({ rescue, batteries: beliefs }, draw);
+  const awake = machines.reduce((share, machine, i) => {
+    const { hidden } = machine;
+    if (hidden && (hidden.open || hidden.held === 'firing')) return share;
+    const casualty = batteriesIn({ rescue, beliefs }, machine);
     const volts = casualty.reduce((sum, b) => sum + b.openVolts - ROLLING_AMPS * b.ohms, 0);
-    return volts >= least ? share + learned.weights[i]! : share;
+    return volts >= least ? share + weights[i]! : share;
   }, 0);
-  const start = (1 - learned.elsewhere) * ROLLED_FIRES * awake;
-  return once('roll', 'roll', [...ready(input), { kind: 'roll', minutes: HAND_MINUTES.roll }], start);
+  const steps: readonly WayStep[] = [...ready(input), { kind: 'roll', minutes: HAND_MINUTES.roll }];
+  return once('roll', 'roll', steps, ROLLED_FIRES * awake);
 }
 
 /** Beliefs by minutes joined. */
@@ -462,5 +446,8 @@ function pointOf(waitMinutes: number, steps: readonly WayStep[], start: number):
 
 /** A spare as it would sit in the machine: full as the kit says, and little doubt of it. */
 export function spareBelief(rating: BatteryRating, soc: number): BatteryBelief {
-  return { rating, soc, socLow: Math.max(0, soc - 0.05), socHigh: Math.min(1, soc + 0.05), ageing: 1.2 };
+  return {
+    ...{ rating, soc, socLow: Math.max(0, soc - 0.05), socHigh: Math.min(1, soc + 0.05) },
+    ...{ ageing: 1.2, isFitted: true },
+  };
 }

@@ -1,6 +1,6 @@
 import { CLAMP_OHMS, clampOhms } from '../leads/index.js';
-import { seededRandom } from '../quantities/index.js';
-import { afterWait, oddsOf, type PlanCase } from './plan-case.js';
+import { type Population, startShare } from '../belief/index.js';
+import { afterWait, type PlanCase } from './plan-case.js';
 
 /** Changes that hands can make before the crank. */
 export const HELPS = [
@@ -30,19 +30,19 @@ export const HELP_STEPS = {
   warmerC: 10,
   sourceOhmsFactor: 0.6,
 } as const;
-/** A gain smaller than this is within the draws' own scatter. */
+/** A gain smaller than this is within the scatter of the machines drawn. */
 export const LEAST_GAIN = 0.01;
 
 /**
- * Returns the greatest helps: each change made by itself and the odds drawn again on the same draws. Changes that gain nothing are left out.
+ * Returns the greatest helps: each change made by itself and the odds read again from the same machines. Changes that gain nothing are left out.
  *
- * @param now the odds as they stand, by the same number of draws and seed
+ * @param now the odds as they stand, read from the same machines
  */
-export function whatHelps(plan: PlanCase, now: number, samples: number, seed: number): HelpGain[] {
+export function whatHelps(plan: PlanCase, now: number, population: Population): HelpGain[] {
   return HELPS.flatMap((help) => {
     const changed = change(plan, help);
     if (!changed) return [];
-    const odds = oddsOf(afterWait(changed), plan.engine, samples, seededRandom(seed))!.start;
+    const odds = startShare(afterWait(changed), plan.engine, population);
     return [{ help, odds, gain: odds - now }];
   })
     .filter(({ gain }) => gain >= LEAST_GAIN)

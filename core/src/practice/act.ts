@@ -8,6 +8,7 @@ import {
   type DiagnosisEvidence,
   lampVoltsAt,
   lookOfPoint,
+  postsAtRest,
   oneBattery,
 } from '../diagnosis/index.js';
 import { defaultStarter } from '../engine/index.js';
@@ -351,7 +352,10 @@ function cranked(
     hidden.open || hidden.starter === 'dead' || hidden.held === 'starter' || world.hookup.negativeOff;
   if (isStill) {
     const dead = world.hookup.negativeOff && !helped ? { ...hidden, open: true } : hidden;
-    return { outcome: lookOfPoint(dead, profile, null, helped), point: null };
+    return {
+      outcome: lookOfPoint(dead, null, profile.systemVolts, postsAtRest(hidden, profile, helped)),
+      point: null,
+    };
   }
   const usual = defaultStarter(engine);
   // The source as it was ranked: a bank is met in the middle of its crank. So is a battery that the regulator held up at its own volts.
@@ -362,7 +366,8 @@ function cranked(
     ...usual,
     efficiency: usual.efficiency * hidden.torqueShare,
   });
-  return { outcome: lookOfPoint(hidden, profile, point, helped), point };
+  const restVolts = postsAtRest(hidden, profile, helped);
+  return { outcome: lookOfPoint(hidden, point, profile.systemVolts, restVolts), point };
 }
 
 function woken(world: World, rescue: Rescue): { outcome: KeyOutcome; point: null } {

@@ -30,7 +30,8 @@ import {
 } from '../hookup/index.js';
 import type { LeadSet } from '../leads/index.js';
 import type { Machine, MachineClass } from '../machine/index.js';
-import { casualtyBatteries, connectedRescue, type SourceOption, sourceOptions } from '../plan/index.js';
+import { casualtyBatteries } from '../belief/index.js';
+import { connectedRescue, type SourceOption, sourceOptions } from '../plan/index.js';
 import { pick, type Random, seededRandom } from '../quantities/index.js';
 import { DEFAULT_RULES } from '../rules/index.js';
 import { templateOf } from '../template/index.js';

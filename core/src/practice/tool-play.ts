@@ -9,7 +9,8 @@ import {
   safestOrder,
 } from '../hookup/index.js';
 import { startsByWaking } from '../machine/index.js';
-import { casualtyBatteries, type RankedOption, rankOptions, ruledWaitMinutes } from '../plan/index.js';
+import { casualtyBatteries } from '../belief/index.js';
+import { type RankedOption, rankOptions, ruledWaitMinutes } from '../plan/index.js';
 import { type Case, conclude, type VerdictRecord } from '../verdict/index.js';
 import { act } from './act.js';
 import { startCase } from './start-case.js';

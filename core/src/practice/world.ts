@@ -1,5 +1,6 @@
 import { batteryBar } from '../battery/index.js';
-import type { BatteryBelief, CasualtyBatteries, SourceOption } from '../plan/index.js';
+import type { BatteryBelief, CasualtyBatteries } from '../belief/index.js';
+import type { SourceOption } from '../plan/index.js';
 import {
   type CheckId,
   type CrankLook,

@@ -14,7 +14,7 @@ import {
   safestOrder,
 } from '@voltrek/core/hookup';
 import { dataFaults, type Machine } from '@voltrek/core/machine';
-import { casualtyBatteries } from '@voltrek/core/plan';
+import { casualtyBatteries } from '@voltrek/core/belief';
 import { DEFAULT_RULES, type HouseRules } from '@voltrek/core/rules';
 
 type SceneInput = Omit<CalcInput<'makesafe'>, 'actions'>;

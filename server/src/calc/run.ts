@@ -13,16 +13,8 @@ import {
 import { acceptanceAmps, chargeHours, daysToFlat, driveMinutes, startCostAh } from '@voltrek/core/charging';
 import type { Terminal } from '@voltrek/core/circuit';
 import { crankPoint, type CrankTrace, simulateCrank, toSpice } from '@voltrek/core/crank';
-import {
-  afterWait,
-  type BatteryBelief,
-  crankCaseOf,
-  leadGrid,
-  modelOf,
-  oddsOf,
-  type PlanCase,
-  waitCurve,
-} from '@voltrek/core/plan';
+import { type BatteryBelief, drawSound, modelOf, type Population, startOdds } from '@voltrek/core/belief';
+import { afterWait, crankCaseOf, leadGrid, type PlanCase, waitCurve } from '@voltrek/core/plan';
 import { seededRandom } from '@voltrek/core/quantities';
 import { bankOf } from '@voltrek/core/sources';
 
@@ -101,6 +93,17 @@ function caseOf(input: CalcInput<'odds'>): PlanCase {
   };
 }
 
+/** The circuit is given by hand: nothing but its charge is at fault. */
+function soundOf(
+  {
+    samples,
+    seed,
+  }: { readonly samples?: number | null | undefined; readonly seed?: number | null | undefined },
+  usual: number,
+): Population {
+  return drawSound(samples ?? usual, seededRandom(seed ?? SEED));
+}
+
 type Runs = { readonly [V in CalcVerb]: (input: CalcInput<V>) => CalcOutput<V> };
 
 /** Computes each verb. Every one is the core's own function; this only gives it its shape. */
@@ -134,25 +137,15 @@ export const RUNS: Runs = {
   },
   odds: (input) => {
     const plan = caseOf(input);
-    const odds = oddsOf(
-      afterWait(plan),
-      plan.engine,
-      input.samples ?? SAMPLES,
-      seededRandom(input.seed ?? SEED),
-    )!;
+    const odds = startOdds(afterWait(plan), plan.engine, soundOf(input, SAMPLES))!;
     return { ...odds, matters: { ...odds.matters } };
   },
   wait: (input) => {
-    const curve = waitCurve(
-      caseOf(input),
-      input.minutes ?? WAIT_MINUTES,
-      input.samples ?? WAIT_SAMPLES,
-      input.seed ?? SEED,
-    )!;
+    const curve = waitCurve(caseOf(input), input.minutes ?? WAIT_MINUTES, soundOf(input, WAIT_SAMPLES))!;
     return { ...curve, start: [...curve.start], soc: [...curve.soc] };
   },
   leads: (input) => {
-    const cells = leadGrid(caseOf(input), input.samples ?? GRID_SAMPLES, input.seed ?? SEED);
+    const cells = leadGrid(caseOf(input), soundOf(input, GRID_SAMPLES));
     if (!cells) throw new RangeError('leads: give a source and leads to compare others with');
     return { cells };
   },

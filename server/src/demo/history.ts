@@ -13,7 +13,8 @@ import {
   toolsOfKit,
 } from '@voltrek/core/job';
 import { type Machine, startsByWaking } from '@voltrek/core/machine';
-import { connectedRescue, casualtyBatteries, rankOptions } from '@voltrek/core/plan';
+import { casualtyBatteries } from '@voltrek/core/belief';
+import { connectedRescue, rankOptions } from '@voltrek/core/plan';
 import { drawWeighted, normal, type Random, seededRandom } from '@voltrek/core/quantities';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { KitItem } from '@voltrek/core/sources';

@@ -1,7 +1,8 @@
 import type { SignInState } from '@voltrek/contracts';
 import { foldJob, planRecord, readingsOf, rulesOfJob, situationOf } from '@voltrek/core/job';
 import type { Work } from '../app/shared/job/job-selectors';
-import { casualtyBatteries, type RankedOption, rankOptions } from '@voltrek/core/plan';
+import { casualtyBatteries } from '@voltrek/core/belief';
+import { type RankedOption, rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
 import type { Machine, MachinePoint } from '@voltrek/core/machine';

@@ -10,6 +10,7 @@ import type { CheckRow, Tool } from './check.js';
 
 export { type Found, MEASURE_RANGES, type MeasureContext, type Tool, TOOLS } from './check.js';
 export { keyOnDrop, LAMPS_AMPS } from './of-meter.js';
+export { TRY_ROWS } from './of-tries.js';
 
 /** Every check that the tool can propose: its cost, its findings, and their chances on a given machine. */
 const ROWS = {

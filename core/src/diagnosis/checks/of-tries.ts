@@ -3,8 +3,11 @@ import type { DiagnosisProfile } from '../causes.js';
 import { type CrankLook, HELP, type HiddenMachine, lookOf } from '../hidden.js';
 import { type CheckRows, cranks, wakes } from './check.js';
 
-/** How a try looks to whoever stands by, by what it truly does. */
-const TRY_ROWS: Record<CrankLook, readonly number[]> = {
+/**
+ * How a try ends to the ears beside it, by its circuit: chances of `ATTEMPT_OUTCOMES`. A machine that should fire does not always: flooded,
+ * waxed, the key let go.
+ */
+export const TRY_ROWS: Record<CrankLook, readonly number[]> = {
   starts: [0.95, 0.01, 0.02, 0.01, 0.01],
   'brisk-no-fire': [0.01, 0.96, 0.01, 0.01, 0.01],
   slow: [0.06, 0.01, 0.88, 0.04, 0.01],

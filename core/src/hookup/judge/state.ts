@@ -1,11 +1,6 @@
 import { CLAMP_IDS, type ClampId, type Rescue, type Terminal } from '../../circuit/index.js';
-import {
-  type CasualtyBatteries,
-  hasLooseLeads,
-  hasSwitch,
-  type SourceOption,
-  terminalOf,
-} from '../../plan/index.js';
+import type { CasualtyBatteries } from '../../belief/index.js';
+import { hasLooseLeads, hasSwitch, type SourceOption, terminalOf } from '../../plan/index.js';
 import { whileCranking } from '../../crank/index.js';
 import { isPositivePoint, type Machine } from '../../machine/index.js';
 import { RAISED_REVS_FACTOR } from '../../sources/index.js';

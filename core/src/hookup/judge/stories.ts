@@ -1,5 +1,5 @@
 import { batteryOhms, type BatteryRating, cellsOf } from '../../battery/index.js';
-import { type BatteryBelief, stateOf } from '../../plan/index.js';
+import { type BatteryBelief, stateOf } from '../../belief/index.js';
 import { type ModelBattery, modelBattery } from '../../circuit/index.js';
 import type { HookupScene } from './state.js';
 

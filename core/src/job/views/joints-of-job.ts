@@ -2,7 +2,7 @@ import { aloneRescue, type BadJoints } from '../../circuit/index.js';
 import { crankPoint } from '../../crank/index.js';
 import { type CheckId, LAMPS_AMPS, usualBadJointOhms, WORTH_CLEANING_VOLTS } from '../../diagnosis/index.js';
 import type { Machine } from '../../machine/index.js';
-import type { CasualtyBatteries } from '../../plan/index.js';
+import type { CasualtyBatteries } from '../../belief/index.js';
 import { bisect, underWord } from '../../quantities/index.js';
 import type { Job } from '../job.js';
 

@@ -1,5 +1,6 @@
 import { lentAh } from '../../charging/index.js';
-import { connectedRescue, sourceOptions, stateOf } from '../../plan/index.js';
+import { stateOf } from '../../belief/index.js';
+import { connectedRescue, sourceOptions } from '../../plan/index.js';
 import {
   BOOSTER_FILLED_VOLTS,
   boosterFillSeconds,

@@ -1,9 +1,12 @@
-import type { AttemptOutcome } from '../../crank/index.js';
 import { type Machine, type RollingStart, rollingStart, startsByWaking } from '../../machine/index.js';
 import {
   type BatteryBelief,
   beliefsWhileJoined,
   type CrankMoment,
+  type Findings,
+  type TryMade,
+} from '../../belief/index.js';
+import {
   type Fetch,
   HAND_MINUTES,
   momentOf,
@@ -13,15 +16,15 @@ import {
   SPARE_LEAST_CCA_SHARE,
   type SpareBattery,
   spareBelief,
-  type TryMade,
   type WayOption,
   type WaysInput,
 } from '../../plan/index.js';
 import { isLeadAcid } from '../../battery/index.js';
-import type { Symptom } from '../../diagnosis/index.js';
 import { anyClampOn } from '../../hookup/index.js';
 import { BOOSTER_FILLED_VOLTS, boosterFillSeconds, type KitItem } from '../../sources/index.js';
 import type { Attempt, Job } from '../job.js';
+import { evidenceOfJob, profileOfJob } from './evidence-of-job.js';
+import { repairsMade } from './repairs-of-job.js';
 import { restSecondsLeft } from './rest-owed.js';
 import { planCases, rankForJob } from './rescue-of-job.js';
 import type { Situation } from '../situation.js';
@@ -94,7 +97,28 @@ export function waysInput(
     mayRoll: rollingOfJob(job, situation).allowed,
     restMinutes: restSecondsLeft(job, at, rules) / 60,
     joinedOptionId: anyClampOn(job.hookup) ? (job.plan?.optionId ?? null) : null,
-    tries: [...triesMade(job, alone, read.beliefs), ...triesOf(job, cases, alone, read.beliefs)],
+    hasFailed: job.attempts.some(({ outcome }) => outcome !== null && outcome !== 'started'),
+  };
+}
+
+/**
+ * Everything that a job says of its machine, for the population that its plan is read from. Tries are weighed in the circuit that was joined
+ * then, not by their word alone. Null for a machine that wakes.
+ *
+ * @param cases what the figures of each option rest on, by `planCases`
+ */
+export function findingsOfJob(
+  job: Job,
+  { machine, batteries: read, tempC, rules, record }: Situation,
+  cases: ReadonlyMap<string, PlanCase>,
+): Findings | null {
+  const alone = startsByWaking(machine) ? null : planCase(machine, null, read, tempC, rules);
+  if (!alone) return null;
+  return {
+    profile: profileOfJob(job, record.machine),
+    repairs: repairsMade(job),
+    evidence: evidenceOfJob({ ...job, attempts: [] }, record.machine, record.earlierFlatCalls),
+    tries: triesOf(job, cases, alone, read.beliefs),
   };
 }
 
@@ -177,25 +201,6 @@ function chargedBy(
   return plan?.rescue.source?.alternator && whole > 0
     ? beliefsWhileJoined(plan.rescue, beliefs, whole)[whole]!
     : beliefs;
-}
-
-/** How the driver's own try ended, by what it did. A machine that starts now and dies again tells nothing of a crank. */
-const OUTCOME_OF_SYMPTOM: Partial<Record<Symptom, AttemptOutcome>> = {
-  silence: 'nothing',
-  'silence-bright': 'nothing',
-  'one-click': 'clicks',
-  'rapid-click': 'clicks',
-  'slow-crank': 'slow',
-  'brisk-no-fire': 'brisk-no-fire',
-};
-
-/** The driver tried it by itself before anybody came: that is a try like any other, until something was mended or charged since. */
-function triesMade(job: Job, alone: PlanCase, read: readonly BatteryBelief[]): TryMade[] {
-  const [symptom] = job.symptoms;
-  const outcome = symptom && OUTCOME_OF_SYMPTOM[symptom];
-  const isChanged = job.repairs.length > 0 || job.replaced.length > 0 || job.charged?.chargeOnly;
-  if (!outcome || isChanged) return [];
-  return [{ moment: momentOf(alone, read), outcome, lowestVolts: null, chatters: symptom === 'rapid-click' }];
 }
 
 /** The tries that have ended, each in its own moment; those with kit that is there no more tell nothing here. */

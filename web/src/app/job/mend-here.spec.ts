@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { REPAIR_KINDS, REPAIR_STEPS, type Repair } from '@voltrek/core/diagnosis';
+import { REPAIR_STEPS } from '@voltrek/core/hookup';
+import { REPAIR_KINDS, type Repair } from '@voltrek/core/diagnosis';
 import { event, opened, planned } from '../../testing/fixtures';
 import { jobHarness } from '../../testing/job-harness';
 import { REPAIR_STEP_WORDS, mendedProof, repairName } from '@words/repair-words';

@@ -1,4 +1,5 @@
-import { casualtyBatteries, rankOptions } from '@voltrek/core/plan';
+import { casualtyBatteries } from '@voltrek/core/belief';
+import { rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { KitItem } from '@voltrek/core/sources';
 import { CAR, KIT } from '../../testing/fixtures';

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
-import { type Repair, repairOrder } from '@voltrek/core/diagnosis';
+import { repairOrder } from '@voltrek/core/hookup';
+import type { Repair } from '@voltrek/core/diagnosis';
 import { FEEDS, isInForce } from '@voltrek/core/hookup';
 import type { Work } from '../shared/job/job-selectors';
 import { StepsPrompt } from '../shared/ui/steps-dialog';

@@ -1,8 +1,9 @@
 import { TestBed } from '@angular/core/testing';
-import type { Way, Ways, WaysInput } from '@voltrek/core/plan';
+import type { Way } from '@voltrek/core/plan';
 import { Frames, type Moment } from '../shared/model/frames';
 import { PlanRunner } from '../workers/plan-runner';
-import { WaysStore } from './ways-store';
+import type { WaysFound } from '../workers/plan.worker';
+import { type WaysQuestion, WaysStore } from './ways-store';
 
 describe('WaysStore', () => {
   const way = (id: string): Way => ({ id, points: [] }) as unknown as Way;
@@ -13,12 +14,12 @@ describe('WaysStore', () => {
     const drawn: (() => void)[] = [];
     const passes: number[] = [];
     let tell: (way: Way, share: number) => void | Promise<void> = () => undefined;
-    let answer: (ways: Ways) => void = () => undefined;
+    let answer: (found: WaysFound) => void = () => undefined;
     const worker = {
-      ways: (_: WaysInput, samples: number, onWay: typeof tell) => {
+      ways: (_input: unknown, _findings: unknown, samples: number, onWay: typeof tell) => {
         passes.push(samples);
         tell = onWay;
-        return new Promise<Ways>((resolve) => (answer = resolve));
+        return new Promise<WaysFound>((resolve) => (answer = resolve));
       },
     };
     let isCurrent = true;
@@ -45,13 +46,13 @@ describe('WaysStore', () => {
       ],
     });
     const store = TestBed.inject(WaysStore);
-    const asked = store.ask({} as WaysInput);
+    const asked = store.ask({} as WaysQuestion);
     return {
       store,
       asked,
       passes,
       tell: (w: Way, share: number) => tell(w, share),
-      answer: (ways: readonly Way[]) => answer({ ways, elsewhere: 0.1 }),
+      answer: (ways: readonly Way[]) => answer({ ways, noSource: { share: 0.1, causes: [] } }),
       draw: async () => {
         drawn.shift()!();
         await task();

@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import type { Findings } from '@voltrek/core/belief';
 import type { PlanCase } from '@voltrek/core/plan';
 import { type PlanRun, PlanRunner } from './plan-runner';
 
@@ -73,6 +74,7 @@ describe('PlanRunner', () => {
       isAsking = true;
       const asked = worker.odds(
         {} as PlanCase,
+        {} as Findings,
         1,
         subscribe(() => undefined),
       );

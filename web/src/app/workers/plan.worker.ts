@@ -14,20 +14,29 @@ import {
   type Suspicion,
   type Tool,
 } from '@voltrek/core/diagnosis';
+import {
+  type Findings,
+  firstOf,
+  type NoSource,
+  noSourceStarts,
+  type Odds,
+  type Population,
+  populationOf,
+  startOdds,
+} from '@voltrek/core/belief';
 import type { Machine } from '@voltrek/core/machine';
+
 import {
   afterWait,
   type HelpGain,
   type LeadCell,
   leadGrid,
-  type Odds,
-  oddsOf,
+  momentOf,
   type PlanCase,
   traceOf,
   type WaitCurve,
   waitCurve,
   type Way,
-  type Ways,
   type WaysInput,
   waysOneByOne,
   whatHelps,
@@ -62,20 +71,33 @@ export interface Suspected {
   readonly proposals: readonly Proposal[];
 }
 
+/** All ways, and the machines that no source starts. */
+export interface WaysFound {
+  readonly ways: readonly Way[];
+  readonly noSource: NoSource;
+}
+
 /** The tasks of the plan worker. Ending the worker is how it is stopped. */
 export interface PlanWorker {
-  odds(plan: PlanCase, samples: number, onProgress: Progress): Odds;
+  odds(plan: PlanCase, findings: Findings, machines: number, onProgress: Progress): Odds;
   trace(plan: PlanCase, seconds: number): CrankTrace;
   wake(wake: WakeCase): WakeTrace;
-  wait(plan: PlanCase, minutes: number, samples: number, onProgress: Progress): WaitCurve;
+  wait(
+    plan: PlanCase,
+    findings: Findings,
+    minutes: number,
+    machines: number,
+    onProgress: Progress,
+  ): WaitCurve;
   /** Waits after each way until it was taken: the drawing has the processor to itself. */
   ways(
     input: WaysInput,
-    samples: number,
+    findings: Findings,
+    machines: number,
     onWay: (way: Way, share: number) => void | Promise<void>,
-  ): Promise<Ways>;
-  leads(plan: PlanCase, samples: number, onProgress: Progress): LeadCell[] | null;
-  helps(plan: PlanCase, now: number, samples: number): HelpGain[];
+  ): Promise<WaysFound>;
+  leads(plan: PlanCase, findings: Findings, machines: number, onProgress: Progress): LeadCell[] | null;
+  helps(plan: PlanCase, findings: Findings, now: number, machines: number): HelpGain[];
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
   suspect(
     profile: DiagnosisProfile,
@@ -123,22 +145,41 @@ function crowdOf(profile: DiagnosisProfile, repairs: readonly Change[], perCause
   return kept.mended;
 }
 
+/** Machines that a plan is read from. */
+const MACHINES = 1000;
+/** The population of a job is kept while it says the same: every figure of its plan is read from this one. */
+let read: { readonly findings: Findings; readonly population: Population } | null = null;
+
+function populationFor(findings: Findings, machines: number): Population {
+  if (!read || !isSame(read.findings, findings)) {
+    const crowd = crowdOf(findings.profile, findings.repairs);
+    read = { findings, population: populationOf(crowd, findings, MACHINES, seededRandom(SEED)) };
+  }
+  return firstOf(read.population, machines);
+}
+
 const worker: PlanWorker = {
-  odds: (plan, samples, onProgress) =>
-    oddsOf(afterWait(plan), plan.engine, samples, seededRandom(SEED), goOn(onProgress))!,
+  odds: (plan, findings, machines, onProgress) =>
+    startOdds(afterWait(plan), plan.engine, populationFor(findings, machines), goOn(onProgress))!,
   trace: traceOf,
   wake: simulateWake,
-  wait: (plan, minutes, samples, onProgress) => waitCurve(plan, minutes, samples, SEED, goOn(onProgress))!,
-  ways: async (input, samples, onWay) => {
-    const search = waysOneByOne(input, SEED, samples);
-    for (;;) {
-      const step = search.next();
-      if (step.done) return step.value;
-      await onWay(...step.value);
+  wait: (plan, findings, minutes, machines, onProgress) =>
+    waitCurve(plan, minutes, populationFor(findings, machines), goOn(onProgress))!,
+  ways: async (input, findings, machines, onWay) => {
+    const population = populationFor(findings, machines);
+    const ways: Way[] = [];
+    for (const [way, share] of waysOneByOne(input, population, SEED)) {
+      ways.push(way);
+      await onWay(way, share);
     }
+    return {
+      ways,
+      noSource: noSourceStarts(population, momentOf(input.own, input.own.beliefs), input.own.engine),
+    };
   },
-  leads: (plan, samples, onProgress) => leadGrid(plan, samples, SEED, goOn(onProgress)),
-  helps: (plan, now, samples) => whatHelps(plan, now, samples, SEED),
+  leads: (plan, findings, machines, onProgress) =>
+    leadGrid(plan, populationFor(findings, machines), goOn(onProgress)),
+  helps: (plan, findings, now, machines) => whatHelps(plan, now, populationFor(findings, machines)),
   suspect: (profile, repairs, evidence, tools, moment, perCause) => {
     const crowd = crowdOf(profile, repairs, perCause);
     return { suspicions: diagnose(crowd, evidence), proposals: proposals(crowd, evidence, tools, moment) };

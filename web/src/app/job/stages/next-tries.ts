@@ -13,7 +13,7 @@ import type { NextTry } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import { selectOptions, type Work } from '../../shared/job/job-selectors';
 import { inHundred } from '@words/figures';
-import { minutesWords, wayName } from '@words/way-words';
+import { minutesWords, noSourceWords, wayName } from '@words/way-words';
 import { PlanRunner } from '../../workers/plan-runner';
 import { namesIn } from '../option-name';
 import { waysAsked, WaysStore } from '../ways-store';
@@ -22,9 +22,6 @@ import { NEXT_TRIES as T } from '@words/screens/job-stages';
 
 /** So many are shown: more would be a plan, and that has its own stage. */
 const SHOWN = 4;
-/** From here on a fault elsewhere is said aloud. */
-const WORTH_SAYING = 0.15;
-
 /** After a try that failed: its meaning, and what to do now, the fewest expected minutes first. */
 @Component({
   selector: 'vt-next-tries',
@@ -106,10 +103,7 @@ export class NextTries {
     const tapped = this.rows().find((r) => r.id === this.tappedId());
     return (tapped ?? this.rows()[0])?.id ?? null;
   });
-  protected readonly elsewhereText = computed(() => {
-    const elsewhere = this.store.elsewhere();
-    return elsewhere >= WORTH_SAYING ? T.elsewhere({ elsewhere: inHundred(elsewhere) }) : null;
-  });
+  protected readonly elsewhereText = computed(() => noSourceWords(this.store.noSource()));
 
   constructor() {
     effect(() => {

@@ -1,7 +1,8 @@
 import type { ClampId } from '@voltrek/core/circuit';
 import { hookupOrder, type HookupState, NOTHING_CONNECTED, act } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
-import { casualtyBatteries, rankOptions } from '@voltrek/core/plan';
+import { casualtyBatteries } from '@voltrek/core/belief';
+import { rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { CAR, KIT, VAN } from '../../../testing/fixtures';
 import { AMPS_TAG, CIRCUIT_HEIGHT, CIRCUIT_WIDTH, type CircuitDrawing, overlaps } from './drawing';

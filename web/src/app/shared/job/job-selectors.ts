@@ -3,6 +3,7 @@ import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import {
   clearingRunOf,
   evidenceOfJob,
+  findingsOfJob,
   foldingOnward,
   hookupRunOf,
   type Job,
@@ -17,12 +18,14 @@ import {
   rankForJob,
   repairsMade,
   readingsOf,
+  type Situation,
   situationOf,
   toolsOfKit,
   vansHere,
   wakeCases,
 } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
+import type { Findings } from '@voltrek/core/belief';
 import { createSelector, createSelectorFactory, resultMemoize } from '@ngrx/store';
 import { kitCopy } from '../data/kit';
 import type { Van } from '@voltrek/contracts';
@@ -134,6 +137,17 @@ export const selectOptions = createSelector(selectSituation, (situation) =>
 /** The cases that the figures of each fitting option rest on; the same object while the options are the same. */
 export const selectPlanCases = createSelector(selectSituation, selectOptions, (situation, options) =>
   situation ? planCases(situation, options) : new Map<string, never>(),
+);
+
+/** The findings of the job, for the population of its plan; the same object while it says the same. */
+export const selectFindings = createSelectorFactory<object, Findings | null>((projector) =>
+  resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
+)(
+  selectJob,
+  selectSituation,
+  selectPlanCases,
+  (job: Job | null, situation: Situation | null, cases: ReturnType<typeof planCases>) =>
+    job && situation && findingsOfJob(job, situation, cases),
 );
 
 /** The kit of vans that are not here, ranked for this job. */

@@ -1,5 +1,5 @@
 import { mirroredWords } from './mirrored-words';
-import { OTHER_POST_REPAIR, type RepairStep } from '@voltrek/core/diagnosis';
+import { OTHER_POST_REPAIR, type RepairStep } from '@voltrek/core/hookup';
 import { type Confirmation, type FittingStep, type HookupStep, OTHER_POST_STEP } from '@voltrek/core/hookup';
 import { isPositiveEarth, type Machine } from '@voltrek/core/machine';
 import { FITTING_WORDS } from './plan-words';

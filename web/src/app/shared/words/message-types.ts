@@ -1515,7 +1515,6 @@ export interface Messages {
     readonly askToCome: Message<'van'>;
     readonly waitFor: Message<'van'>;
     readonly nextBest: Message<'minutes' | 'name' | 'odds'>;
-    readonly elsewhere: Message<'share'>;
     readonly nothingFits: string;
     readonly searching: string;
     readonly mendFirst: string;
@@ -1554,6 +1553,7 @@ export interface Messages {
     readonly nothingFits: string;
     readonly goOnToHookUp: string;
     readonly take: Message<'name'>;
+    readonly goChecks: string;
   };
   readonly unfitList: { readonly notHere: string };
   readonly wayList: {
@@ -1856,7 +1856,6 @@ export interface Messages {
     readonly now: string;
     readonly title: string;
     readonly weighing: string;
-    readonly elsewhere: Message<'elsewhere'>;
     readonly goElsewhere: string;
     readonly elsewhereNote: string;
     readonly againAsItIs: string;
@@ -3184,6 +3183,7 @@ export interface Messages {
     readonly breakaway: string;
     readonly firing: string;
     readonly source: string;
+    readonly brushes: string;
   };
   readonly stop: {
     readonly frozen: { readonly sign: string; readonly wrong: string; readonly instead: string };
@@ -3863,4 +3863,5 @@ export interface Messages {
     readonly 'donor-lends': string;
     readonly 'charger-works': string;
   };
+  readonly noSource: { readonly line: Message<'cause' | 'share'> };
 }

@@ -1,4 +1,5 @@
-import type { CheckId, Repair, RepairStep } from '@voltrek/core/diagnosis';
+import type { RepairStep } from '@voltrek/core/hookup';
+import type { CheckId, Repair } from '@voltrek/core/diagnosis';
 import type { Finding, Mended } from '@voltrek/core/job';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
 import { messagesOf } from './messages-of';

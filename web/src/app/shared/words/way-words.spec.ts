@@ -1,5 +1,5 @@
 import type { Way } from '@voltrek/core/plan';
-import { minutesWords, wayName, wayStepWords } from './way-words';
+import { minutesWords, noSourceWords, wayName, wayStepWords } from './way-words';
 
 const way = (more: Partial<Way>): Way => ({
   id: 'van',
@@ -36,5 +36,17 @@ describe('ways in words', () => {
 
   it('tells long minutes in hours', () => {
     expect([2.5, 45, 119, 150].map(minutesWords)).toEqual(['3 min', '45 min', '119 min', '2.5 h']);
+  });
+
+  it('say that no source may start it, with the likeliest reason, once that is worth a line', () => {
+    const causes = [
+      { cause: 'starter', share: 0.6 },
+      { cause: 'fuel', share: 0.4 },
+    ] as const;
+    expect(noSourceWords({ share: 0.07, causes })).toBe(
+      'That no source starts it: 7 in 100. Most likely starter or solenoid.',
+    );
+    expect(noSourceWords({ share: 0.04, causes })).toBeNull();
+    expect(noSourceWords({ share: 0, causes: [] })).toBeNull();
   });
 });

@@ -1,4 +1,7 @@
+import type { NoSource } from '@voltrek/core/belief';
 import type { Way, WayStep } from '@voltrek/core/plan';
+import { CAUSE_WORDS } from './diagnosis-words';
+import { inHundred } from './figures';
 import { messagesOf } from './messages-of';
 import { fixed, withinSentence } from './numbers';
 
@@ -10,6 +13,7 @@ export type Sureness = (typeof SURENESS)[number];
 export const SURENESS_WORDS: Record<Sureness, string> = messagesOf('sureness');
 
 const WAY = messagesOf('way');
+const NO_SOURCE = messagesOf('noSource');
 const STEP = messagesOf('wayStep');
 
 /** Minutes as they are said: under two hours in minutes. */
@@ -61,4 +65,18 @@ export function wayStepWords(step: WayStep, way: Way, nameOf: (id: string) => st
     default:
       return STEP[step.kind];
   }
+}
+
+/** From here on it is said that no source may start it. */
+const WORTH_SAYING = 0.05;
+
+/**
+ * Returns the line that no source may start it, with the likeliest reason; null where that is next to nothing.
+ *
+ * @example noSourceWords({ share: 0.07, causes: [{ cause: 'starter', share: 0.6 }] }) // "That no source starts it: 7 in 100. Most likely …"
+ */
+export function noSourceWords({ share, causes: [first] }: NoSource): string | null {
+  return first && share >= WORTH_SAYING
+    ? NO_SOURCE.line({ share: inHundred(share), cause: CAUSE_WORDS[first.cause] })
+    : null;
 }

@@ -14,6 +14,7 @@ import {
   type RollingStartCaution,
   startsByWaking,
 } from '@voltrek/core/machine';
+import type { Unknown } from '@voltrek/core/belief';
 import type {
   CrankComparison,
   Help,
@@ -22,7 +23,6 @@ import type {
   Outlook,
   PlanInputKey,
   Unfit,
-  Unknown,
   WaitCurve,
 } from '@voltrek/core/plan';
 import type { LatchPoint } from '@voltrek/core/sources';

@@ -1,5 +1,6 @@
 import { rpmText } from '@words/figures';
-import type { Odds, RankedOption } from '@voltrek/core/plan';
+import type { Odds } from '@voltrek/core/belief';
+import type { RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
 import { inHundred, volts } from '@words/figures';
 import { OUTLOOK_WORDS, unfitWords } from '@words/words';

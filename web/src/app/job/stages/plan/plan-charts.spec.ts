@@ -1,3 +1,5 @@
+import { drawSound } from '@voltrek/core/belief';
+import { seededRandom } from '@voltrek/core/quantities';
 import { leadGrid, traceOf, waitCurve } from '@voltrek/core/plan';
 import { PLAN_CASE } from '../../../../testing/fixtures';
 import type { ChartColours } from '../../../shared/ui/colours';
@@ -36,14 +38,14 @@ describe('the charts of Plan', () => {
   });
 
   it('mark the knee of the wait', () => {
-    const curve = waitCurve(PLAN_CASE, 4, 60, 1)!;
+    const curve = waitCurve(PLAN_CASE, 4, drawSound(60, seededRandom(1)))!;
     const { series } = waitChart(curve, COLOURS) as unknown as Drawn;
     expect(series[0]!.data.length).toBe(5);
     expect(series[0]!.markLine!.data).toEqual([{ xAxis: curve.kneeMinutes }]);
   });
 
   it('frame the set in use among all sets of the grid', () => {
-    const cells = leadGrid(PLAN_CASE, 20, 1)!;
+    const cells = leadGrid(PLAN_CASE, drawSound(20, seededRandom(1)))!;
     const { series } = leadChart(cells, PLAN_CASE.rescue.leads, 'rpm', COLOURS) as unknown as Drawn;
     const drawn = series.flatMap((s) => s.data);
     expect(drawn.length).toBe(50);

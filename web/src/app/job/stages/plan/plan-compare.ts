@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { fixed } from '@words/numbers';
-import type { Odds } from '@voltrek/core/plan';
+import type { Odds } from '@voltrek/core/belief';
 import { inHundred } from '@words/figures';
 import { LIMIT_WORDS } from '@words/words';
 import type { OptionRow } from './option-rows';

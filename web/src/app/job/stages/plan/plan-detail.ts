@@ -1,8 +1,9 @@
 import { metres, section, unitWord } from '@words/units';
 import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Odds, PlanChanges, PlanInput, RankedOption, Unknown } from '@voltrek/core/plan';
-import { UNKNOWNS } from '@voltrek/core/plan';
+import type { Odds, Unknown } from '@voltrek/core/belief';
+import type { PlanChanges, PlanInput, RankedOption } from '@voltrek/core/plan';
+import { UNKNOWNS } from '@voltrek/core/belief';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import { Chart } from '../../../shared/ui/chart';
 import type { ChartColours } from '../../../shared/ui/colours';

@@ -1,6 +1,8 @@
 import { provideZonelessChangeDetection, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
-import { type Odds, planInputs, traceOf, waitCurve } from '@voltrek/core/plan';
+import { drawSound, type Odds } from '@voltrek/core/belief';
+import { seededRandom } from '@voltrek/core/quantities';
+import { planInputs, traceOf, waitCurve } from '@voltrek/core/plan';
 import { provideState, provideStore } from '@ngrx/store';
 import { PLAN_CASE, rankedOptions } from '../../../../testing/fixtures';
 import { crewCopy } from '../../../shared/data/crew';
@@ -38,6 +40,7 @@ const odds = (start: number): Odds => ({
     breakaway: 0,
     firing: 0,
     source: 0,
+    brushes: 0,
   },
 });
 async function show<C>(
@@ -124,7 +127,7 @@ describe('one option in depth', () => {
     of: PLAN_CASE,
     trace: traceOf(PLAN_CASE, 3),
     odds: odds(0.62),
-    curve: waitCurve(PLAN_CASE, 6, 200, 1)!,
+    curve: waitCurve(PLAN_CASE, 6, drawSound(200, seededRandom(1)))!,
     helps: [{ help: 'heavier-leads', odds: 0.88 }] as never,
     cells: null,
   };

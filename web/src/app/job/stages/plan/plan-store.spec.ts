@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { WakeCase } from '@voltrek/core/crank';
-import type { Odds, PlanCase } from '@voltrek/core/plan';
+import type { Findings, Odds } from '@voltrek/core/belief';
+import type { PlanCase } from '@voltrek/core/plan';
 import type { PlanRun, PlanRunner } from '../../../workers/plan-runner';
 import { DETAIL_RUNNER, ODDS_RUNNER, PlanStore } from './plan-store';
 
@@ -21,6 +22,7 @@ const odds = (start: number): Odds => ({
     breakaway: 0,
     firing: 0,
     source: 0,
+    brushes: 0,
   },
 });
 
@@ -63,7 +65,7 @@ describe('PlanStore', () => {
 
   it('gathers the odds of every option', async () => {
     const { store } = storeWith([() => Promise.resolve(odds(0.9)), () => Promise.resolve(odds(0.4))]);
-    await store.askOdds(plans);
+    await store.askOdds(plans, {} as Findings);
     expect(Object.entries(store.byOption()).map(([id, o]) => [id, o.start])).toEqual([
       ['a', 0.9],
       ['b', 0.4],
@@ -77,7 +79,7 @@ describe('PlanStore', () => {
       () => Promise.resolve(odds(0.9)),
       () => Promise.resolve(odds(0.4)),
     ]);
-    await store.askOdds(plans);
+    await store.askOdds(plans, {} as Findings);
     expect(runner.begun).toBe(2);
     expect(store.restarts()).toBe(1);
     expect(store.problem()).toBeNull();
@@ -91,9 +93,9 @@ describe('PlanStore', () => {
       () => Promise.resolve(odds(0.5)),
       () => Promise.resolve(odds(0.5)),
     ]);
-    await store.askOdds(plans);
+    await store.askOdds(plans, {} as Findings);
     expect(store.problem()).toContain('could not be computed');
-    await store.askOdds(plans);
+    await store.askOdds(plans, {} as Findings);
     expect(store.problem()).toBeNull();
     expect(store.byOption().a!.start).toBe(0.5);
   });
@@ -101,7 +103,7 @@ describe('PlanStore', () => {
   it('drops what comes back after it was cancelled', async () => {
     let answer: (o: Odds) => void = () => undefined;
     const { store } = storeWith([() => new Promise<Odds>((done) => (answer = done))]);
-    const asked = store.askOdds(plans);
+    const asked = store.askOdds(plans, {} as Findings);
     store.cancel();
     answer(odds(0.9));
     await asked;
@@ -122,7 +124,7 @@ describe('PlanStore', () => {
       Array.from({ length: plans.size }, () => answer),
       [answer, answer],
     );
-    await Promise.all([store.askOdds(plans), store.askWake({} as WakeCase, {} as WakeCase)]);
+    await Promise.all([store.askOdds(plans, {} as Findings), store.askWake({} as WakeCase, {} as WakeCase)]);
     expect(most).toBe(Math.min(2, Math.max(1, navigator.hardwareConcurrency - 1)));
   });
 });

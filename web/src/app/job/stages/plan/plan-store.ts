@@ -1,6 +1,7 @@
 import { inject, InjectionToken } from '@angular/core';
 import type { CrankTrace, WakeCase, WakeTrace } from '@voltrek/core/crank';
-import type { HelpGain, LeadCell, Odds, PlanCase, WaitCurve } from '@voltrek/core/plan';
+import type { Findings, Odds } from '@voltrek/core/belief';
+import type { HelpGain, LeadCell, PlanCase, WaitCurve } from '@voltrek/core/plan';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
 import { Frames } from '../../../shared/model/frames';
 import pLimit from 'p-limit';
@@ -13,10 +14,10 @@ import { PLAN_STORE as T } from '@words/screens/job-stages-plan';
 export const ODDS_RUNNER = new InjectionToken<PlanRunner>('odds runner');
 export const DETAIL_RUNNER = new InjectionToken<PlanRunner>('detail runner');
 
-/** Draws: enough for a band of about a point either way in the list. Comparisons on the same draws need fewer. */
-const LIST_SAMPLES = 4000;
-const WAIT_SAMPLES = 500;
-const GRID_SAMPLES = 200;
+/** Machines of the population that a figure is read from: comparisons over the same machines need fewer. */
+const MACHINES = 1000;
+const WAIT_MACHINES = 500;
+const GRID_MACHINES = 200;
 /** The longest wait that is looked at. */
 export const LONGEST_WAIT_MIN = 15;
 const TRACE_SECONDS = 3;
@@ -104,9 +105,9 @@ export const PlanStore = signalStore(
 
       return {
         /** The odds of every option anew, best ranked first; whatever was under way is stopped. */
-        async askOdds(cases: ReadonlyMap<string, PlanCase>): Promise<void> {
+        async askOdds(cases: ReadonlyMap<string, PlanCase>, findings: Findings | null): Promise<void> {
           patchState(store, { byOption: {}, problem: null, oddsProgress: cases.size > 0 ? 0 : null });
-          if (cases.size === 0) return;
+          if (cases.size === 0 || !findings) return;
           // The screen is drawn first.
           requested = cases;
           await frames.after('quiet');
@@ -118,7 +119,8 @@ export const PlanStore = signalStore(
               const odds = await run.ask((worker, subscribe) =>
                 worker.odds(
                   plan,
-                  LIST_SAMPLES,
+                  findings,
+                  MACHINES,
                   subscribe((share) => patchState(store, { oddsProgress: (before + share) / cases.size })),
                 ),
               );
@@ -131,7 +133,7 @@ export const PlanStore = signalStore(
         },
 
         /** Everything about one option. What was known of another stays until the first new figure is there. */
-        async askDetail(plan: PlanCase): Promise<void> {
+        async askDetail(plan: PlanCase, findings: Findings): Promise<void> {
           patchState(store, { detailProgress: 0, problem: null });
           await round(detailRunner, async (run) => {
             let detail: PlanDetail = {
@@ -155,17 +157,17 @@ export const PlanStore = signalStore(
             await frames.after('quiet');
             if (!run.isCurrent()) return;
             const odds = await run.ask((worker, subscribe) =>
-              worker.odds(plan, LIST_SAMPLES, subscribe(within(0.1, 0.3))),
+              worker.odds(plan, findings, MACHINES, subscribe(within(0.1, 0.3))),
             );
             if (!know({ odds }, 0.3)) return;
             const curve = await run.ask((worker, subscribe) =>
-              worker.wait(plan, LONGEST_WAIT_MIN, WAIT_SAMPLES, subscribe(within(0.3, 0.6))),
+              worker.wait(plan, findings, LONGEST_WAIT_MIN, WAIT_MACHINES, subscribe(within(0.3, 0.6))),
             );
             if (!know({ curve }, 0.6)) return;
-            const helps = await run.ask((worker) => worker.helps(plan, odds.start, LIST_SAMPLES / 4));
+            const helps = await run.ask((worker) => worker.helps(plan, findings, odds.start, MACHINES));
             if (!know({ helps }, 0.7)) return;
             const cells = await run.ask((worker, subscribe) =>
-              worker.leads(plan, GRID_SAMPLES, subscribe(within(0.7, 1))),
+              worker.leads(plan, findings, GRID_MACHINES, subscribe(within(0.7, 1))),
             );
             if (know({ cells }, 1)) patchState(store, { detailProgress: null });
           });

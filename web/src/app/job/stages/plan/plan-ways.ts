@@ -1,7 +1,14 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { clampsOn } from '@voltrek/core/hookup';
 import { planRecord, repairsOfJob, type Stage } from '@voltrek/core/job';
-import { type Chosen, HAND_MINUTES, LIKELY_ODDS, rankWays, USUAL_SURENESS } from '@voltrek/core/plan';
+import {
+  type Chosen,
+  HAND_MINUTES,
+  LIKELY_ODDS,
+  rankWays,
+  surestOf,
+  USUAL_SURENESS,
+} from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
 import {
   selectOptions,
@@ -15,7 +22,7 @@ import { Reporter } from '../../../shared/job/reporter';
 import { serverTicker } from '../../../shared/job/ticker';
 import { timeOfDay } from '../../../shared/model/dates';
 import { inHundred } from '@words/figures';
-import { minutesWords, wayName } from '@words/way-words';
+import { minutesWords, noSourceWords, wayName } from '@words/way-words';
 import { namesIn } from '../../option-name';
 import { waysAsked, WaysStore } from '../../ways-store';
 import { inputsOfPlan } from './plan-record';
@@ -60,7 +67,9 @@ export class PlanWays {
   );
   readonly exist = computed(() => this.input() !== null);
 
-  private readonly ranked = computed(() => rankWays(this.search.settled(), this.sureness()));
+  /** The odds that count as sure: against the surest way that there is. */
+  readonly bar = computed(() => this.sureness() * surestOf(this.search.settled()));
+  private readonly ranked = computed(() => rankWays(this.search.settled(), this.bar()));
   /** Without those that another way of the same beginning beats. */
   readonly shown = computed(() =>
     withoutBeaten(this.ranked(), (id) => {
@@ -95,11 +104,9 @@ export class PlanWays {
         })
       : null;
   });
-  /** Said where it is likelier than not. */
-  readonly elsewhere = computed(() => {
-    const share = this.search.elsewhere();
-    return share >= LIKELY_ODDS ? T.elsewhere({ share: inHundred(share) }) : null;
-  });
+  readonly elsewhere = computed(() => noSourceWords(this.search.noSource()));
+  /** Likelier than not no source starts it. */
+  readonly isElsewhere = computed(() => this.search.noSource().share >= LIKELY_ODDS);
 
   readonly label = computed(() => {
     const chosen = this.chosen();

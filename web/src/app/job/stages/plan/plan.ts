@@ -27,6 +27,7 @@ import { RollPrompt } from '../../roll-prompt';
 import { NextAction } from '../../next-action';
 import {
   selectOptions,
+  selectFindings,
   selectPlanCases,
   selectWakeCases,
   type Work,
@@ -113,6 +114,14 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       }
       @if (!isDeep()) {
         <vt-van-coming [work]="work()" />
+        @if (ways.elsewhere(); as line) {
+          <p class="no-source" role="status">
+            <span>{{ line }}</span>
+            @if (ways.isElsewhere()) {
+              <button type="button" class="key" (click)="goOn.emit('checks')">{{ t.goChecks }}</button>
+            }
+          </p>
+        }
         <!-- In a task of its own: the stage before goes and this one comes in another. -->
         @defer (when isDrawn()) {
           <vt-way-list
@@ -120,15 +129,13 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
             [ranked]="ways.shown()"
             [chosenId]="ways.chosen()?.way?.id ?? null"
             [sureness]="ways.sureness()"
+            [bar]="ways.bar()"
             [nameOf]="ways.nameOf"
             (picked)="ways.pick($event)"
             (surenessPicked)="ways.beSure($event)"
           >
             @if (search.progress(); as share) {
               <p class="dim" role="status">{{ t.searching({ share: percent(share) }) }}</p>
-            }
-            @if (ways.elsewhere(); as line) {
-              <p class="problem">{{ line }}</p>
             }
             @if (ways.nextBest(); as line) {
               <p class="dim">{{ line }}</p>
@@ -219,6 +226,14 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
     header .key {
       align-self: center;
     }
+    .no-source {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px 14px;
+      align-items: center;
+      justify-content: space-between;
+      margin: 0 0 8px;
+    }
     header .dim {
       margin-right: auto;
     }
@@ -271,6 +286,7 @@ export class Plan {
   private readonly rolls = inject(RollPrompt);
   private readonly options = inject(Store).selectSignal(selectOptions);
   private readonly cases = inject(Store).selectSignal(selectPlanCases);
+  private readonly findings = inject(Store).selectSignal(selectFindings);
   private readonly wakeCases = inject(Store).selectSignal(selectWakeCases);
   protected readonly store = inject(PlanStore);
   protected readonly ways = inject(PlanWays);
@@ -380,7 +396,8 @@ export class Plan {
     // New readings or a new scene make what was drawn stale: draw again from what is known now.
     effect(() => {
       const cases = this.cases();
-      if (this.isDeep()) untracked(() => void this.store.askOdds(cases));
+      this.findings();
+      if (this.isDeep()) untracked(() => void this.store.askOdds(cases, this.findings()));
     });
     // In a task after the drawing that asks for it: a worker takes a while to be made.
     effect((onCleanup) => {
@@ -395,13 +412,14 @@ export class Plan {
 
   protected computeDetail(): void {
     const plan = this.currentCase();
+    const findings = this.findings();
     const wake = this.wakeCases().get(this.chosenOptionId() ?? '');
-    if (plan) void this.store.askDetail(plan);
+    if (plan && findings) void this.store.askDetail(plan, findings);
     else if (wake) void this.store.askWake(wake.charged, wake.flat);
   }
 
   protected computeAll(): void {
-    void this.store.askOdds(this.cases());
+    void this.store.askOdds(this.cases(), this.findings());
     this.computeDetail();
   }
 

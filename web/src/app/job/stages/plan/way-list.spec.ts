@@ -47,7 +47,7 @@ async function show(sureness: number, chosenId: string | null = null) {
     ],
   });
   const fixture = TestBed.createComponent(WayList);
-  const inputs = { ways: WAYS, ranked: rankWays(WAYS, sureness), chosenId, sureness, nameOf };
+  const inputs = { ways: WAYS, ranked: rankWays(WAYS, sureness), chosenId, sureness, bar: sureness, nameOf };
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   await fixture.whenStable();
   const root = fixture.nativeElement as HTMLElement;

@@ -182,6 +182,8 @@ export class WayList {
   readonly ranked = input.required<readonly Chosen[]>();
   readonly chosenId = input.required<string | null>();
   readonly sureness = input.required<number>();
+  /** The odds from which a way is sure enough. */
+  readonly bar = input.required<number>();
   /** The name of an option, or of a piece of kit. */
   readonly nameOf = input.required<(id: string) => string>();
   readonly picked = output<string>();
@@ -203,7 +205,7 @@ export class WayList {
         unit,
         name: wayName(chosen.way, this.nameOf()),
         odds: inHundred(chosen.point.start),
-        isSure: chosen.point.start >= this.sureness(),
+        isSure: chosen.point.start >= this.bar() && !isUnlikely(chosen),
         isUnlikely: isUnlikely(chosen),
         isFirstUnlikely: isUnlikely(chosen) && !isUnlikely(all[i - 1]),
         steps: chosen.point.steps.map((s) => wayStepWords(s, chosen.way, this.nameOf())),
@@ -213,8 +215,8 @@ export class WayList {
   protected readonly drawn = inParts(this.rows, ROWS_A_FRAME);
   private readonly chosen = computed(() => this.ranked().find((c) => c.way.id === this.chosenId()) ?? null);
   protected readonly draw = computed(() => {
-    const [ways, chosen, sureness] = [this.ways(), this.chosen(), this.sureness()];
-    return (c: ChartColours) => waysChart(ways, chosen, sureness, c);
+    const [ways, chosen, bar] = [this.ways(), this.chosen(), this.bar()];
+    return (c: ChartColours) => waysChart(ways, chosen, bar, c);
   });
   protected readonly summary = computed(() => {
     const chosen = this.chosen();

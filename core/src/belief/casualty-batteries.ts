@@ -1,14 +1,23 @@
 import { parameter } from '../quantities/index.js';
 import {
+  ASSUMED_AGEING,
   batteryBar,
+  REST_VOLTS,
   type BatteryBar,
   type BatteryRating,
   type BatteryState,
   socFromRestVolts,
 } from '../battery/index.js';
-import { CHARGE_WORTH, chargeJoined } from '../charging/index.js';
+import { CHARGE_WORTH, chargeJoined, OVER_DISCHARGED_SHARE } from '../charging/index.js';
 import { type BadJoints, modelBattery, type ModelBattery, type Rescue } from '../circuit/index.js';
 import type { Machine } from '../machine/index.js';
+
+/** Charge taken in, of capacity, with what surface charge is worth for the next crank. */
+export interface Gained {
+  readonly low: number;
+  readonly likely: number;
+  readonly high: number;
+}
 
 /** The state of one battery: its rating, and its charge within a band. */
 export interface BatteryBelief {
@@ -22,6 +31,12 @@ export interface BatteryBelief {
   readonly overDischargedVolts?: number;
   /** The state that forbids any current through it; left out where nothing is known against it. */
   readonly bar?: BatteryBar;
+  /** It was fitted on this job, or is a spare: the findings of the machine tell nothing of it. */
+  readonly isFitted?: boolean;
+  /** Its charge was given by hand: no finding speaks against that. */
+  readonly isGiven?: boolean;
+  /** Charge that it has taken in since it was read, as a share of its capacity: what the dullest, the usual and the keenest took. */
+  readonly gained?: Gained;
 }
 
 /** The casualty's batteries as the plan takes them: measured where a reading is there, assumed where not. */
@@ -52,15 +67,6 @@ export const ASSUMED_SOC = parameter(0.1, {
 });
 /** Band of that assumption: it may be quite flat or half full. */
 const ASSUMED_BAND = { low: 0, high: 0.5 } as const;
-/** Resistance growth assumed of a casualty's battery: a few winters old. */
-export const ASSUMED_AGEING = parameter(1.3, {
-  id: 'ageing',
-  name: 'resistance growth assumed of a casualty',
-  low: 1,
-  high: 3,
-  unit: 'times new',
-  reason: 'A few winters old; most batteries in service lie between new and twice new.',
-});
 /** A battery that was fitted new and has not been read: charged at the maker's, then some weeks on a shelf. */
 const NEW_BATTERY = { soc: 0.9, socLow: 0.7, socHigh: 1, ageing: 1 } as const;
 /** Charge at which the other battery of a string can carry its half of a crank. */
@@ -82,8 +88,8 @@ export function casualtyBatteries(
 ): CasualtyBatteries {
   const beliefs = machine.batteries.map(({ rating }, i) =>
     isNew[i] && (restVolts[i] ?? null) === null
-      ? { rating, ...NEW_BATTERY }
-      : beliefFrom(rating, restVolts[i] ?? null, tempC, coldestC),
+      ? { rating, ...NEW_BATTERY, isFitted: true }
+      : { ...beliefFrom(rating, restVolts[i] ?? null, tempC, coldestC), ...(isNew[i] && { isFitted: true }) },
   );
   const read = machine.batteries.map((_, i) => (restVolts[i] ?? null) !== null);
   return batteriesFrom(beliefs, tempC, { measured: read.some(Boolean), allMeasured: read.every(Boolean) });
@@ -165,16 +171,56 @@ export function beliefsWhileJoined(
   const low = pathOf((b) => b.socLow, CHARGE_WORTH.low);
   const high = pathOf((b) => b.socHigh, CHARGE_WORTH.high);
   return likely.map((states, minute) =>
-    beliefs.map(({ rating, ageing }, i): BatteryBelief => {
+    beliefs.map((belief, i): BatteryBelief => {
+      const { overDischargedVolts: _deep, bar: _bar, ...rest } = belief;
       const { soc, overDischargedVolts } = states[i]!;
+      const gainedBy = (path: typeof likely): number =>
+        storedShare(belief.rating, path[minute]![i]!) - storedShare(belief.rating, path[0]![i]!);
+      const before = belief.gained ?? NOTHING_GAINED;
       return {
-        rating,
-        ...(ageing !== undefined && { ageing }),
+        ...rest,
         soc,
         socLow: low[minute]![i]!.soc,
         socHigh: high[minute]![i]!.soc,
         ...(overDischargedVolts !== undefined && { overDischargedVolts }),
+        gained: {
+          low: before.low + gainedBy(low),
+          likely: before.likely + gainedBy(likely),
+          high: before.high + gainedBy(high),
+        },
       };
     }),
   );
+}
+
+const NOTHING_GAINED: Gained = { low: 0, likely: 0, high: 0 };
+
+/** Charge of a battery against flat, of capacity: below zero where it is over-discharged. */
+function storedShare({ chemistry }: BatteryRating, { soc, overDischargedVolts }: BatteryState): number {
+  return overDischargedVolts === undefined ? soc : -owedShare(chemistry, overDischargedVolts);
+}
+
+/** Charge that a battery of these rest volts owes before it is flat, of capacity. */
+const owedShare = (chemistry: BatteryRating['chemistry'], volts: number): number =>
+  OVER_DISCHARGED_SHARE * (1 - volts / REST_VOLTS[chemistry][0]![1]);
+
+/**
+ * Returns a battery's state once it has taken in so much.
+ *
+ * @param gained of capacity
+ * @example withGain('flooded', { soc: 0.2, tempC: 20, ageing: 1 }, 0.1).soc // => 0.3
+ */
+export function withGain(
+  chemistry: BatteryRating['chemistry'],
+  state: BatteryState,
+  gained: number,
+): BatteryState {
+  if (gained <= 0) return state;
+  const { overDischargedVolts, ...rest } = state;
+  if (overDischargedVolts === undefined) return { ...state, soc: Math.min(1, state.soc + gained) };
+  const owed = owedShare(chemistry, overDischargedVolts);
+  if (gained >= owed) return { ...rest, soc: Math.min(1, state.soc + gained - owed) };
+  const flatVolts = REST_VOLTS[chemistry][0]![1];
+  const volts = flatVolts - (flatVolts - overDischargedVolts) * (1 - gained / owed);
+  return { ...rest, soc: state.soc, overDischargedVolts: volts };
 }

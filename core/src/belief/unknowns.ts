@@ -1,17 +1,6 @@
-import {
-  bankFarads,
-  BATTERY_RANGES,
-  batteryOhms,
-  FIRING_SECOND_SHARE,
-  restVoltsAt,
-} from '../battery/index.js';
-import type { Rescue } from '../circuit/index.js';
-import { type CrankPoint, crankPoint, prepareCrank } from '../crank/index.js';
-import { defaultStarter, type Engine } from '../engine/index.js';
 import { normal, type Random, parameter } from '../quantities/index.js';
-import type { BatteryBelief } from './casualty-batteries.js';
 
-/** What is not known of a crank. Each is drawn once per sample. */
+/** The parts of a crank that no finding tells. Each is drawn once a machine. */
 export const UNKNOWNS = [
   'charge',
   'ageing',
@@ -22,6 +11,7 @@ export const UNKNOWNS = [
   'breakaway',
   'firing',
   'source',
+  'brushes',
 ] as const;
 export type Unknown = (typeof UNKNOWNS)[number];
 
@@ -42,7 +32,7 @@ export const AGEING_LOG_DEVIATION = parameter(0.25, {
   unit: '',
   reason: 'Most lie between new and twice new.',
 });
-/** What is left of that spread where the battery's strength is known. */
+/** The rest of that spread where the battery's strength is known. */
 export const KNOWN_AGEING_LOG_DEVIATION = parameter(0.1, {
   id: 'odds.ageingKnown',
   name: 'spread of age where the strength is known, logarithmic',
@@ -105,6 +95,17 @@ export const SOURCE_LOG_DEVIATION = parameter(0.15, {
   unit: '',
   reason: 'Its age, its true peak, and the cold in it.',
 });
+/** Volts that brushes and commutator lose at any current. */
+export const BRUSH_VOLTS = parameter(0.9, {
+  id: 'odds.brushes',
+  name: 'volts lost at the brushes of a starter',
+  low: 0.5,
+  high: 1.2,
+  unit: 'V',
+  reason: 'It takes 0.8 to 1 V of the 7 to 9 V of a marginal crank.',
+});
+/** Brushes differ by wear and make, V. */
+const BRUSH_DEVIATION = 0.1;
 /** No draw goes below this share of what is likely: nothing turns into its opposite. */
 const LEAST_DRAWN = 0.5;
 /** Oil and battery lag behind the air, degC. */
@@ -126,38 +127,23 @@ export const NEEDED_DEVIATION = parameter(0.08, {
   reason: 'Tune and fuel.',
 });
 
-/** What a draw is made of: the circuit at its most likely values, whose batteries are replaced in each. */
-export interface DrawnOf {
-  readonly rescue: Rescue;
-  readonly batteries: readonly BatteryBelief[];
-}
+/** Of hook-ups, so many have a clamp that bites paint, rust or a loose bolt. */
+export const BADLY_SET_SHARE = parameter(0.06, {
+  id: 'tries.badlySet',
+  name: 'hook-ups with a clamp badly set',
+  low: 0.03,
+  high: 0.12,
+  unit: 'of hook-ups',
+  reason: 'Paint, rust, a loose bolt.',
+});
+/** How much worse than usual such a contact is, times. */
+const [BADLY_SET_FROM, BADLY_SET_TO] = [4, 40];
 
-/** Solves the crank of many draws of one rescue: its circuit is made ready once. */
-export function drawnCranks(of: DrawnOf, engine: Engine): (draw: Draw) => CrankPoint {
-  const starter = defaultStarter(engine);
-  const prepared = prepareCrank(drawnRescue(of, MOST_LIKELY));
-  return (draw) =>
-    crankPoint(
-      drawnRescue(of, draw),
-      engine,
-      // Torque against drag is all that counts, so heavier drag is a weaker starter.
-      { ...starter, efficiency: (starter.efficiency * draw.starter) / draw.drag },
-      prepared,
-      draw.breakaway,
-    );
-}
-
-/** Speed and volts are asked for together: an engine hard to fire is as a rule one whose electronics want more. */
-export function doesStart(point: CrankPoint, firing: number): boolean {
-  const volts = point.controlMinVolts * (1 + ((firing - 1) * CONTROL_DEVIATION) / NEEDED_DEVIATION);
-  return point.turns && point.rpm >= point.neededRpm * firing && point.starterVolts >= volts;
-}
-
-/** One way that what is not known may be. */
+/** One way that what no finding tells may be. */
 export interface Draw {
-  /** Standard score of the charge within its band. */
+  /** Standard score of the charge within its band, and of what a battery takes in against the usual one. */
   readonly charge: number;
-  /** Standard score of the logarithm of the resistance growth. */
+  /** Standard score of the logarithm of the resistance growth, where no machine says it. */
   readonly ageing: number;
   readonly clamps: number;
   readonly drag: number;
@@ -167,8 +153,11 @@ export interface Draw {
   /** Speed and volts that it asks for, against the likely ones. */
   readonly firing: number;
   readonly source: number;
+  /** Volts that the brushes of its starter lose, of 12 V. */
+  readonly brushes: number;
 }
 
+/** Everything as it most likely is. */
 export const MOST_LIKELY: Draw = {
   charge: 0,
   ageing: 0,
@@ -179,67 +168,31 @@ export const MOST_LIKELY: Draw = {
   breakaway: 1,
   firing: 1,
   source: 1,
+  brushes: BRUSH_VOLTS,
 };
 
+/** Draws the parts of one machine that no finding tells. */
 export function drawUnknowns(random: Random): Draw {
   return {
     charge: normal(random, 0, 1),
     ageing: normal(random, 0, 1),
-    clamps: Math.exp(normal(random, 0, CLAMP_LOG_DEVIATION)),
+    clamps: drawClamps(random),
     drag: about(random, DRAG_DEVIATION),
     temperature: normal(random, 0, TEMPERATURE_DEVIATION),
     starter: about(random, STARTER_DEVIATION),
     breakaway: about(random, BREAKAWAY_DEVIATION),
     firing: about(random, NEEDED_DEVIATION),
     source: Math.exp(normal(random, 0, SOURCE_LOG_DEVIATION)),
+    brushes: Math.max(0, normal(random, BRUSH_VOLTS, BRUSH_DEVIATION)),
   };
+}
+
+/** Contact of the clamps as hands set them once, against their kind's usual: now and then one bites paint. */
+export function drawClamps(random: Random): number {
+  const isBad = random() < BADLY_SET_SHARE;
+  const usual = Math.exp(normal(random, 0, CLAMP_LOG_DEVIATION));
+  return isBad ? BADLY_SET_FROM * (BADLY_SET_TO / BADLY_SET_FROM) ** random() : usual;
 }
 
 const about = (random: Random, deviation: number): number =>
   Math.max(LEAST_DRAWN, normal(random, 1, deviation));
-
-/** The rescue as it would be in this draw, its plates polarised. */
-export function drawnRescue({ rescue, batteries }: DrawnOf, draw: Draw): Rescue {
-  const tempC = rescue.tempC + draw.temperature;
-  const casualty = batteries.map((belief) => {
-    // The band is two deviations either way.
-    const side = draw.charge < 0 ? belief.soc - belief.socLow : belief.socHigh - belief.soc;
-    const soc = Math.min(1, Math.max(0, belief.soc + (draw.charge * side) / 2));
-    const { overDischargedVolts } = belief;
-    const state = {
-      soc,
-      tempC,
-      ageing: drawnAgeing(belief, draw),
-      ...(overDischargedVolts !== undefined && { overDischargedVolts }),
-    };
-    const openVolts = overDischargedVolts ?? restVoltsAt(belief.rating.chemistry, soc, tempC);
-    const ohms = batteryOhms(belief.rating, state);
-    const farads = bankFarads(belief.rating);
-    return farads === null ? { openVolts, ohms: FIRING_SECOND_SHARE * ohms } : { openVolts, ohms, farads };
-  });
-  const { source } = rescue;
-  return {
-    ...rescue,
-    tempC,
-    casualty,
-    source: source && {
-      ...source,
-      ohms: source.ohms * draw.source * (source.polarises ? FIRING_SECOND_SHARE : 1),
-    },
-    clampWear: (rescue.clampWear ?? 1) * draw.clamps,
-    // How bad a joint is is known no better than how well a clamp bites.
-    ...(rescue.joints && {
-      joints: {
-        plusOhms: rescue.joints.plusOhms * draw.clamps,
-        minusOhms: rescue.joints.minusOhms * draw.clamps,
-      },
-    }),
-  };
-}
-
-/** Resistance growth in one draw. */
-function drawnAgeing({ ageing }: BatteryBelief, draw: Draw): number {
-  const { min, max } = BATTERY_RANGES.ageing;
-  const spread = ageing === undefined ? AGEING_LOG_DEVIATION : KNOWN_AGEING_LOG_DEVIATION;
-  return Math.min(max, Math.max(min, (ageing ?? AGEING_MEDIAN) * Math.exp(draw.ageing * spread)));
-}

@@ -1,7 +1,8 @@
-import type { ModelBattery, Terminal } from '../circuit/index.js';
-import { type FeedKind, slipAmps } from '../hookup/index.js';
-import { isPositiveEarth, type Machine } from '../machine/index.js';
-import { JOINT_REPAIRS, type Repair } from './repairs.js';
+import type { ModelBattery, Terminal } from '../../circuit/index.js';
+import type { FeedKind } from '../judge/circumstances.js';
+import { slipAmps } from './fitting.js';
+import { isPositiveEarth, type Machine } from '../../machine/index.js';
+import { JOINT_REPAIRS, type Repair } from '../../diagnosis/index.js';
 
 export const REPAIR_STEPS = [
   'all-off',

@@ -1,0 +1,210 @@
+import { ATTEMPT_OUTCOMES } from '../crank/index.js';
+import { CAUSES, type Cause, type HiddenMachine, TRY_ROWS } from '../diagnosis/index.js';
+import type { Engine } from '../engine/index.js';
+import type { LeadSet } from '../leads/index.js';
+import {
+  type CrankMoment,
+  cranksIn,
+  effectiveNumber,
+  isDriven,
+  lookIn,
+  type Population,
+  type PossibleMachine,
+} from './population.js';
+import { type Unknown, UNKNOWNS } from './unknowns.js';
+
+export interface Odds {
+  /** Weight of the machines that start. */
+  readonly start: number;
+  /** The interval of the true share, 95 in 100 (Wilson score). */
+  readonly low: number;
+  readonly high: number;
+  readonly samples: number;
+  /** Of the machines whose starter turns. */
+  readonly meanRpm: number;
+  readonly meanStarterVolts: number;
+  /** How much of the doubt each unknown brings: squared correlation with the speed margin, 0 to 1. */
+  readonly matters: Readonly<Record<Unknown, number>>;
+}
+
+const STARTED = ATTEMPT_OUTCOMES.indexOf('started');
+
+/**
+ * Returns the odds that a try in this moment starts the machine: the weight of the machines that start by it, faults elsewhere included. Use
+ * it for every odds that anybody reads.
+ */
+export function startShare(moment: CrankMoment, engine: Engine, { machines, weights }: Population): number {
+  const crankOf = cranksIn(moment, engine);
+  let start = 0;
+  for (let i = 0; i < machines.length; i++)
+    if (weights[i]! > 0) start += weights[i]! * startChance(moment, machines[i]!, crankOf, engine);
+  return start;
+}
+
+type SolveCrank = ReturnType<typeof cranksIn>;
+
+function startChance(
+  moment: CrankMoment,
+  machine: PossibleMachine,
+  crankOf: SolveCrank,
+  engine: Engine,
+): number {
+  if (machine.hidden && !isDriven(machine.hidden)) return TRY_ROWS.silence[STARTED]!;
+  return TRY_ROWS[lookIn(moment, machine, crankOf(machine), engine)][STARTED]!;
+}
+
+/**
+ * Returns the odds with their spread, and what brings the doubt.
+ *
+ * @param onProgress called with the share done about fifty times; return false to stop early
+ * @returns null when stopped
+ */
+export function startOdds(
+  moment: CrankMoment,
+  engine: Engine,
+  population: Population,
+  onProgress: (share: number) => boolean = () => true,
+): Odds | null {
+  const { machines, weights } = population;
+  const samples = machines.length;
+  if (samples < 1) throw new RangeError('a population has one machine at least');
+  const crankOf = cranksIn(moment, engine);
+  const every = Math.max(1, Math.floor(samples / 50));
+  const tally = correlations();
+  let [start, turning, rpm, volts] = [0, 0, 0, 0];
+  for (let i = 0; i < samples; i++) {
+    const machine = machines[i]!;
+    const weight = weights[i]!;
+    const { draw } = machine;
+    const point = crankOf(machine);
+    start += weight * TRY_ROWS[lookIn(moment, machine, point, engine)][STARTED]!;
+    if (point) {
+      turning += weight;
+      rpm += weight * point.rpm;
+      volts += weight * point.starterVolts;
+      const margin = point.turns ? point.rpm / (point.neededRpm * draw.firing) : point.starterAmps / 1e4;
+      tally.add(machine, weight, margin);
+    }
+    if (i % every === 0 && !onProgress(i / samples)) return null;
+  }
+  return {
+    start,
+    ...wilson(start, effectiveNumber(population)),
+    samples,
+    meanRpm: turning > 0 ? rpm / turning : 0,
+    meanStarterVolts: turning > 0 ? volts / turning : 0,
+    matters: tally.squared(),
+  };
+}
+
+/** The machines that no source starts, and what ails them. */
+export interface NoSource {
+  readonly share: number;
+  /** The likeliest reasons among them, likeliest first; they add up to one. */
+  readonly causes: readonly { readonly cause: Cause; readonly share: number }[];
+}
+
+/** Faults of a battery: a strong source at its posts makes up for them. */
+const OF_BATTERY: readonly Cause[] = [
+  ...['discharged', 'left-on', 'drain', 'charging', 'worn', 'sulphated', 'dead-cell'],
+  ...['reversed', 'frozen', 'string-weak', 'broken-link', 'guard-open', 'not-taught', 'none'],
+] as Cause[];
+
+/** The fault of a machine that a source does not make up for; its cause where it holds none. */
+const beyondSources = ({ holds, cause }: HiddenMachine): Cause =>
+  holds.find((one) => !OF_BATTERY.includes(one)) ?? cause;
+
+/** A source as strong as any that a van carries, through stout leads, per 12 V. */
+const STRONG = { openVolts: 12.8, ohms: 0.004 } as const;
+const STOUT: LeadSet = { sectionMm2: 50, lengthM: 1, conductor: 'copper', contact: 'clean' };
+
+/**
+ * Returns how likely no source starts it, and why: the machines that stand even with a strong one at their posts.
+ *
+ * @param own the machine by itself
+ */
+export function noSourceStarts(
+  { machines, weights }: Population,
+  { rescue, beliefs }: CrankMoment,
+  engine: Engine,
+): NoSource {
+  const batteries = beliefs.length;
+  const red = { kind: 'plus', battery: batteries - 1 } as const;
+  const body = { kind: 'body' } as const;
+  const helped: CrankMoment = {
+    beliefs,
+    rescue: {
+      ...rescue,
+      source: { openVolts: STRONG.openVolts * batteries, ohms: STRONG.ohms * batteries },
+      sourceOn: true,
+      leads: STOUT,
+      clamps: { redCasualty: red, redSource: red, blackSource: body, blackCasualty: body },
+    },
+  };
+  const crankOf = cranksIn(helped, engine);
+  const byCause = new Float64Array(CAUSES.length);
+  let share = 0;
+  machines.forEach((machine, i) => {
+    const { hidden } = machine;
+    if (!hidden || weights[i] === 0) return;
+    const wellClamped = { hidden, draw: { ...machine.draw, clamps: 1 } };
+    if (lookIn(helped, wellClamped, crankOf(wellClamped), engine) === 'starts') return;
+    share += weights[i]!;
+    byCause[CAUSES.indexOf(beyondSources(hidden))]! += weights[i]!;
+  });
+  const causes = CAUSES.map((cause, i) => ({ cause, share: share > 0 ? byCause[i]! / share : 0 }))
+    .filter((one) => one.share > 0)
+    .sort((one, other) => other.share - one.share);
+  return { share, causes };
+}
+
+/** Wilson score interval of a share, 95 in 100. */
+function wilson(share: number, of: number): { low: number; high: number } {
+  const z = 1.96;
+  const centre = share + z ** 2 / (2 * of);
+  const reach = z * Math.sqrt((share * (1 - share)) / of + z ** 2 / (4 * of ** 2));
+  const scale = 1 + z ** 2 / of;
+  return { low: Math.max(0, (centre - reach) / scale), high: Math.min(1, (centre + reach) / scale) };
+}
+
+/** Returns an unknown of this machine: its faults say charge, age and torque themselves. */
+function valueOf(unknown: Unknown, { hidden, draw }: PossibleMachine): number {
+  if (!hidden) return draw[unknown];
+  const [battery] = hidden.batteries;
+  if (unknown === 'charge') return battery!.soc;
+  if (unknown === 'ageing') return Math.log(battery!.ageing);
+  return unknown === 'starter' ? hidden.torqueShare : draw[unknown];
+}
+
+/** Squared correlation of each unknown with an outcome, gathered in one pass. */
+function correlations() {
+  let n = 0;
+  let sumY = 0;
+  let sumYY = 0;
+  const sums = UNKNOWNS.map(() => ({ x: 0, xx: 0, xy: 0 }));
+  return {
+    add: (machine: PossibleMachine, weight: number, y: number): void => {
+      n += weight;
+      sumY += weight * y;
+      sumYY += weight * y * y;
+      UNKNOWNS.forEach((unknown, i) => {
+        const x = valueOf(unknown, machine);
+        const sum = sums[i]!;
+        sum.x += weight * x;
+        sum.xx += weight * x * x;
+        sum.xy += weight * x * y;
+      });
+    },
+    squared: (): Record<Unknown, number> => {
+      const spreadY = sumYY / n - (sumY / n) ** 2;
+      const entries = UNKNOWNS.map((unknown, i) => {
+        const { x, xx, xy } = sums[i]!;
+        const spreadX = xx / n - (x / n) ** 2;
+        const together = xy / n - (x / n) * (sumY / n);
+        const both = spreadX * spreadY;
+        return [unknown, both > 1e-18 ? together ** 2 / both : 0] as const;
+      });
+      return Object.fromEntries(entries) as Record<Unknown, number>;
+    },
+  };
+}
