@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { benchBelief } from './bench-belief.mjs';
 import { build, findNgspice, install } from './steps.mjs';
 
 await install();
@@ -21,17 +22,12 @@ if (process.argv[2] === 'web') {
   await benchWeb();
   process.exit(0);
 }
-if (process.argv[2] === 'plan') {
-  const { benchPlan } = await import('./bench-plan.mjs');
-  await benchPlan();
-  process.exit(0);
-}
-await findNgspice();
 const FLOORS = [
   'rules',
   'battery',
   'circuit',
   'crank',
+  'belief',
   'plan',
   'quantities',
   'diagnosis',
@@ -40,6 +36,7 @@ const FLOORS = [
   'trace',
   'hookup',
   'verdict',
+  'job',
 ];
 const floors = await Promise.all(FLOORS.map((floor) => import(`../core/dist/src/${floor}/index.js`)));
 const core = Object.assign({}, ...floors);
@@ -85,6 +82,12 @@ function medianMs(most, task) {
 
 const print = (name, text) => process.stdout.write(`${name.padEnd(44)} ${text}\n`);
 
+if (process.argv[2] === 'belief') {
+  benchBelief(core, medianMs, print);
+  process.exit(0);
+}
+await findNgspice();
+
 const folder = mkdtempSync(join(tmpdir(), 'voltrek-bench-'));
 const netlist = join(folder, 'crank.cir');
 writeFileSync(netlist, core.toSpice(crank));
@@ -124,8 +127,9 @@ function growth(name, sizes, runs, task) {
     );
   }
 }
-growth('odds samples', [1000, 2000, 5000, 10_000], 9, (samples) =>
-  core.oddsOf(core.afterWait(plan), ENGINE, samples, core.seededRandom(1)),
+const sound = (count) => core.drawSound(count, core.seededRandom(1));
+growth('odds of machines', [1000, 2000, 5000, 10_000], 9, (count) =>
+  core.startOdds(core.afterWait(plan), ENGINE, sound(count)),
 );
 
 const car = {
@@ -179,10 +183,10 @@ growth('donor options ranked', [5, 10, 20], 9, (count) =>
     core.DEFAULT_RULES,
   ),
 );
-growth('minutes of a wait curve', [4, 8, 16], 5, (minutes) => core.waitCurve(plan, minutes, 200, 1));
+growth('minutes of a wait curve', [4, 8, 16], 5, (minutes) => core.waitCurve(plan, minutes, sound(200)));
 print(
-  'lead grid of 50 sets, 200 draws each',
-  `${medianMs(3, () => core.leadGrid(plan, 200, 1)).toFixed(0)} ms`,
+  'lead grid of 50 sets, 200 machines each',
+  `${medianMs(3, () => core.leadGrid(plan, sound(200))).toFixed(0)} ms`,
 );
 
 const crowd = core.drawCrowd({ ...car, rating: FLOODED, tempC: TEMP_C });
@@ -250,3 +254,4 @@ print(
     ),
   ).toFixed(0)} ms`,
 );
+benchBelief(core, medianMs, print);

@@ -146,6 +146,22 @@ describe('waysOf', () => {
     }
   });
 
+  it('splits the odds over the faults behind them', () => {
+    const { plan } = input.options.find((o) => o.id === 'donor+heavy')!;
+    const { start, kinds } = startOdds(afterWait(plan), plan.engine, population)!;
+    const shares = kinds.map(({ share }) => share);
+    expect(shares).toEqual([...shares].sort((a, b) => b - a));
+    const [whole, starting] = [
+      shares.reduce((a, b) => a + b, 0),
+      kinds.reduce((sum, kind) => sum + kind.share * kind.start, 0),
+    ];
+    // Ten kinds at the most are listed: the lightest may be missing.
+    expect(whole).toBeGreaterThan(0.9);
+    expect(whole).toBeLessThan(1 + 1e-9);
+    expect(starting).toBeLessThanOrEqual(start + 1e-9);
+    expect(starting).toBeGreaterThan(start - 0.1);
+  });
+
   it('tells each way as it is done, and the same as in one go', () => {
     const told = [...waysOneByOne(input, population, SEED)];
     const shares = told.map(([, share]) => share);

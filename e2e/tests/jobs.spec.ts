@@ -8,7 +8,7 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
   await expect(page.getByText(/Low, .* Charge before judging/)).toBeVisible();
   await tech.next('Go on to Plan');
   await tech.tap('In depth');
-  await expect(page.getByText(/Odds of a start/)).toContainText(/in 100, \d+ to \d+ by 100 draws/);
+  await expect(page.getByText(/Odds of a start/)).toContainText(/in 100, \d+ to \d+ by 100 machines/);
   await tech.take(/Service van, heavy set/);
   expect(await tech.workSteps()).toEqual([
     'Everything off, both sides',

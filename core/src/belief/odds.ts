@@ -1,3 +1,4 @@
+import { strengthShare } from '../battery/index.js';
 import { ATTEMPT_OUTCOMES } from '../crank/index.js';
 import { CAUSES, type Cause, type HiddenMachine, TRY_ROWS } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
@@ -25,6 +26,20 @@ export interface Odds {
   readonly meanStarterVolts: number;
   /** How much of the doubt each unknown brings: squared correlation with the speed margin, 0 to 1. */
   readonly matters: Readonly<Record<Unknown, number>>;
+  /** The machines behind it by what ails them, heaviest first; none where nothing is at fault but the charge. */
+  readonly kinds: readonly MachineKind[];
+}
+
+/** Possible machines with one cause. */
+export interface MachineKind {
+  readonly cause: Cause;
+  /** Their weight. */
+  readonly share: number;
+  /** Share of that weight that starts. */
+  readonly start: number;
+  /** Means over them of their weakest battery: charge, and strength against its rating. */
+  readonly soc: number;
+  readonly strength: number;
 }
 
 const STARTED = ATTEMPT_OUTCOMES.indexOf('started');
@@ -71,13 +86,16 @@ export function startOdds(
   const crankOf = cranksIn(moment, engine);
   const every = Math.max(1, Math.floor(samples / 50));
   const tally = correlations();
+  const kinds = kindsTally();
   let [start, turning, rpm, volts] = [0, 0, 0, 0];
   for (let i = 0; i < samples; i++) {
     const machine = machines[i]!;
     const weight = weights[i]!;
     const { draw } = machine;
     const point = crankOf(machine);
-    start += weight * TRY_ROWS[lookIn(moment, machine, point, engine)][STARTED]!;
+    const chance = TRY_ROWS[lookIn(moment, machine, point, engine)][STARTED]!;
+    start += weight * chance;
+    kinds.add(machine, weight, chance);
     if (point) {
       turning += weight;
       rpm += weight * point.rpm;
@@ -94,6 +112,34 @@ export function startOdds(
     meanRpm: turning > 0 ? rpm / turning : 0,
     meanStarterVolts: turning > 0 ? volts / turning : 0,
     matters: tally.squared(),
+    kinds: kinds.heaviest(),
+  };
+}
+
+/** Kinds that are listed: lighter ones together hardly count. */
+const KINDS_MOST = 10;
+
+/** Gathers the machines by cause, in one pass. */
+function kindsTally() {
+  const sums = new Map<Cause, { share: number; start: number; soc: number; strength: number }>();
+  return {
+    add: ({ hidden }: PossibleMachine, weight: number, chance: number): void => {
+      if (!hidden) return;
+      const sum = sums.get(hidden.cause) ?? { share: 0, start: 0, soc: 0, strength: 0 };
+      sum.share += weight;
+      sum.start += weight * chance;
+      sum.soc += weight * Math.min(...hidden.batteries.map((b) => b.soc));
+      sum.strength += weight * strengthShare(Math.max(...hidden.batteries.map((b) => b.ageing)));
+      sums.set(hidden.cause, sum);
+    },
+    heaviest: (): MachineKind[] =>
+      [...sums]
+        .filter(([, { share }]) => share > 0)
+        .map(([cause, { share, start, soc, strength }]) => ({
+          ...{ cause, share, start: start / share, soc: soc / share, strength: strength / share },
+        }))
+        .sort((one, other) => other.share - one.share)
+        .slice(0, KINDS_MOST),
   };
 }
 

@@ -322,20 +322,24 @@ export function isFindingOf(id: CheckId, found: Found): boolean {
 /** No volts, amps or shares of a roadside are larger. */
 const FIGURE_MOST = 100;
 
-/** Multiplies the shares by how likely the finding is on each machine. A figure counts by the range it falls in. */
-function press(
+/** Returns how likely a finding is on each machine. A figure counts by the range it falls in. */
+export function chancesAt(
   crowd: Crowd,
-  shares: Float64Array,
   { check: id, found, battery, repaired = 0 }: DiagnosisEvidence,
-  weight: number,
-): void {
+): Float64Array {
   const check = checkOf(id);
   const chances = chancesOf(asOf(crowd, repaired), check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
+  return Float64Array.from(crowd.machines, (_, i) => chances[i * count + at]!);
+}
+
+/** Multiplies the shares by how likely the finding is on each machine. */
+function press(crowd: Crowd, shares: Float64Array, piece: DiagnosisEvidence, weight: number): void {
+  const chances = chancesAt(crowd, piece);
   // A power is dear among thousands, and most jobs end before findings overlap.
-  if (weight === 1) for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]!;
-  else for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i * count + at]! ** weight;
+  if (weight === 1) for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i]!;
+  else for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i]! ** weight;
   normalise(shares);
 }
 

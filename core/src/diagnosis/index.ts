@@ -12,4 +12,5 @@ export * from './probes.js';
 export * from './battery-condition.js';
 export * from './repairs.js';
 export * from './belief.js';
+export * from './misfit.js';
 export * from './possible.js';

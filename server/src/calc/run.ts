@@ -138,7 +138,8 @@ export const RUNS: Runs = {
   odds: (input) => {
     const plan = caseOf(input);
     const odds = startOdds(afterWait(plan), plan.engine, soundOf(input, SAMPLES))!;
-    return { ...odds, matters: { ...odds.matters } };
+    const { kinds: _none, ...figures } = odds;
+    return { ...figures, matters: { ...odds.matters } };
   },
   wait: (input) => {
     const curve = waitCurve(caseOf(input), input.minutes ?? WAIT_MINUTES, soundOf(input, WAIT_SAMPLES))!;

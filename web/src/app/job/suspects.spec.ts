@@ -17,6 +17,7 @@ const RESULT = {
     { cause: 'fuel', share: 0.03, pushes: [] },
   ],
   proposals: [proposal('look-joints'), proposal('drain'), proposal('rest')],
+  misfit: null,
 };
 
 describe('Suspects', () => {
@@ -41,6 +42,12 @@ describe('Suspects', () => {
       '5 %',
     ]);
     expect(root.querySelector('.why')).not.toBeNull();
+  });
+
+  it('names the finding to take again where they do not go together', async () => {
+    const { root } = await show({ ...RESULT, misfit: { check: 'rest', found: 4.2 } });
+    expect(root.querySelector('.problem')!.textContent).toContain('do not go together');
+    expect(root.querySelector('.problem')!.textContent).toContain('rest volts');
   });
 
   it('takes a look by a tap on what was found', async () => {

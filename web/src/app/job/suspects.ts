@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { fixed } from '@words/numbers';
+import { fixed, withinSentence } from '@words/numbers';
 import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
 import type { Stage } from '@voltrek/core/job';
 import { askWords, CAUSE_WORDS, CHECK_UNITS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
@@ -47,7 +47,9 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
           </li>
         }
       </ol>
-      @if (why(); as text) {
+      @if (misfit(); as text) {
+        <p class="problem why" role="status">{{ text }}</p>
+      } @else if (why(); as text) {
         <p class="dim why">{{ text }}</p>
       }
     </section>
@@ -227,6 +229,11 @@ export class Suspects {
       .map((cause) => CAUSE_WORDS[cause])
       .join(' and '),
   );
+  /** The finding to take again, where no machine shows all of them. */
+  protected readonly misfit = computed(() => {
+    const piece = this.result()?.misfit;
+    return piece ? T.misfit({ finding: withinSentence(FINDING_NAMES[piece.check]) }) : null;
+  });
   /** The finding that raised the first suspect most. */
   protected readonly why = computed(() => {
     const [push] = this.result()?.suspicions[0]?.pushes ?? [];

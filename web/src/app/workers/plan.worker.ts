@@ -8,6 +8,7 @@ import {
   type DiagnosisProfile,
   drawCrowd,
   DRAWS_PER_CAUSE,
+  misfitOf,
   type Proposal,
   type Moment,
   proposals,
@@ -69,6 +70,8 @@ type Progress = (share: number) => void;
 export interface Suspected {
   readonly suspicions: readonly Suspicion[];
   readonly proposals: readonly Proposal[];
+  /** The finding that goes least with the others; null while they go together. */
+  readonly misfit: DiagnosisEvidence | null;
 }
 
 /** All ways, and the machines that no source starts. */
@@ -182,7 +185,11 @@ const worker: PlanWorker = {
   helps: (plan, findings, now, machines) => whatHelps(plan, now, populationFor(findings, machines)),
   suspect: (profile, repairs, evidence, tools, moment, perCause) => {
     const crowd = crowdOf(profile, repairs, perCause);
-    return { suspicions: diagnose(crowd, evidence), proposals: proposals(crowd, evidence, tools, moment) };
+    return {
+      suspicions: diagnose(crowd, evidence),
+      proposals: proposals(crowd, evidence, tools, moment),
+      misfit: misfitOf(crowd, evidence),
+    };
   },
   readTrace,
   conclude: (profile, repairs, evidence, facts, tools, rules) =>

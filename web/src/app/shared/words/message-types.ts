@@ -1500,6 +1500,12 @@ export interface Messages {
     readonly traceSummary: Message<'fires' | 'neededRpm' | 'rpm' | 'volts'>;
     readonly leadsSummary: Message<'lengthM' | 'odds' | 'sectionMm2'>;
     readonly toByDraws: Message<'high' | 'low' | 'samples'>;
+    readonly machinesBehind: string;
+    readonly fault: string;
+    readonly soMany: string;
+    readonly theyStart: string;
+    readonly charge: string;
+    readonly strength: string;
   };
   readonly planInputs: { readonly reset: Message<'name'> };
   readonly planNotes: {
@@ -2033,6 +2039,7 @@ export interface Messages {
     readonly between: Message<'causes'>;
     readonly nothingLeft: string;
     readonly raisedMostBy: Message<'finding'>;
+    readonly misfit: Message<'finding'>;
   };
   readonly countdown: { readonly wait: string };
   readonly jobPage: {
@@ -2129,6 +2136,7 @@ export interface Messages {
     readonly crank: string;
     readonly wait: string;
     readonly leads: string;
+    readonly machines: string;
     readonly inputs: string;
   };
   readonly leadMetric: {

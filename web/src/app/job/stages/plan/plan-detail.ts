@@ -15,9 +15,10 @@ import type { PlanDetail as Detail, WakeDetail } from './plan-store';
 import { NgbNavModule } from '@ng-bootstrap/ng-bootstrap/nav';
 import { Choices } from '../../../shared/ui/choices';
 import { messagesOf } from '@words/messages-of';
+import { CAUSE_WORDS } from '@words/diagnosis-words';
 import { PLAN_DETAIL as T } from '@words/screens/job-stages-plan';
 
-const TABS = ['crank', 'wait', 'leads', 'inputs'] as const;
+const TABS = ['crank', 'wait', 'leads', 'machines', 'inputs'] as const;
 export type DetailTab = (typeof TABS)[number];
 const METRICS: readonly LeadMetric[] = ['odds', 'rpm', 'starterVolts', 'riseC'];
 
@@ -128,6 +129,33 @@ const SURE_SHARE = 0.99;
                       <p>{{ t.noLeads }}</p>
                     }
                   }
+                  @case ('machines') {
+                    <table>
+                      <caption>
+                        {{ t.machinesBehind }}
+                      </caption>
+                      <thead>
+                        <tr>
+                          <th scope="col">{{ t.fault }}</th>
+                          <th scope="col">{{ t.soMany }}</th>
+                          <th scope="col">{{ t.charge }}</th>
+                          <th scope="col">{{ t.strength }}</th>
+                          <th scope="col">{{ t.theyStart }}</th>
+                        </tr>
+                      </thead>
+                      <tbody>
+                        @for (kind of odds()?.kinds; track kind.cause) {
+                          <tr>
+                            <th scope="row">{{ causeWords[kind.cause] }}</th>
+                            <td>{{ percent(kind.share) }}</td>
+                            <td>{{ percent(kind.soc) }}</td>
+                            <td>{{ percent(kind.strength) }}</td>
+                            <td>{{ percent(kind.start) }}</td>
+                          </tr>
+                        }
+                      </tbody>
+                    </table>
+                  }
                   @case ('inputs') {
                     <vt-plan-inputs
                       [inputs]="inputs()"
@@ -201,7 +229,7 @@ const SURE_SHARE = 0.99;
     }
     .tabs {
       display: grid;
-      grid-template-columns: repeat(4, 1fr);
+      grid-template-columns: repeat(5, 1fr);
       gap: 0;
     }
     .tabs .key {
@@ -234,6 +262,36 @@ const SURE_SHARE = 0.99;
     }
     :host > .chart {
       flex: none;
+    }
+    table {
+      border-collapse: collapse;
+      font-size: var(--text-s);
+    }
+    caption {
+      caption-side: top;
+      padding-bottom: 6px;
+      color: var(--dim);
+      text-align: left;
+      font-size: var(--text-xs);
+    }
+    th,
+    td {
+      padding: 4px 8px 4px 0;
+      border-bottom: 1px solid var(--line);
+      text-align: left;
+      font-weight: 500;
+      vertical-align: top;
+    }
+    thead th {
+      color: var(--dim);
+      font-size: var(--text-xs);
+    }
+    td,
+    thead th {
+      white-space: nowrap;
+    }
+    td:last-child {
+      font-weight: 700;
     }
     .metrics {
       gap: 6px;
@@ -295,6 +353,8 @@ export class PlanDetailView {
 
   protected readonly tabs = TABS;
   protected readonly tabWords: Readonly<Record<DetailTab, string>> = messagesOf('planTab');
+  protected readonly causeWords = CAUSE_WORDS;
+  protected readonly percent = percent;
   protected readonly metrics = METRICS;
   protected readonly metricWords: Readonly<Record<LeadMetric, string>> = messagesOf('leadMetric');
   protected readonly limitWords = LIMIT_WORDS;

@@ -42,6 +42,7 @@ const odds = (start: number): Odds => ({
     source: 0,
     brushes: 0,
   },
+  kinds: [],
 });
 async function show<C>(
   component: Type<C>,
@@ -145,7 +146,7 @@ describe('one option in depth', () => {
   it('says the odds with their band, and which unknown the doubt comes from', async () => {
     const { root } = await show(PlanDetailView, inputs);
     const said = root.querySelector('.odds')!.textContent.replace(/\s+/g, ' ');
-    expect(said).toContain('62 in 100, 60 to 64 by 4000 draws');
+    expect(said).toContain('62 in 100, 60 to 64 by 4000 machines');
     expect(said).toMatch(/Most of the doubt is .+age/);
   });
 
@@ -167,6 +168,25 @@ describe('one option in depth', () => {
     expect(root.querySelector('.say')!.textContent.trim().length).toBeGreaterThan(10);
     await tap('Leads');
     expect(root.textContent).toContain('This source has no leads to choose');
+  });
+
+  it('opens the machines behind the odds: their fault, their weight, and how many of them start', async () => {
+    const kinds = [
+      { cause: 'worn', share: 0.6, start: 0.93, soc: 0.12, strength: 0.55 },
+      { cause: 'starter', share: 0.4, start: 0.01, soc: 0.8, strength: 0.9 },
+    ] as const;
+    const { root, tap } = await show(PlanDetailView, {
+      ...inputs,
+      detail: { ...detail, odds: { ...odds(0.56), kinds } },
+    });
+    await tap('Odds');
+    const rows = [...root.querySelectorAll('tbody tr')].map((row) =>
+      [...row.children].map((cell) => cell.textContent.trim()),
+    );
+    expect(rows).toEqual([
+      ['worn battery', '60 %', '12 %', '55 %', '93 %'],
+      ['starter or solenoid', '40 %', '80 %', '90 %', '1 %'],
+    ]);
   });
 
   it('says when its figures are from before a change, and lets them be computed again', async () => {

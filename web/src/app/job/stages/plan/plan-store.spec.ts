@@ -24,6 +24,7 @@ const odds = (start: number): Odds => ({
     source: 0,
     brushes: 0,
   },
+  kinds: [],
 });
 
 /** A runner whose worker answers with what the test says, or dies. */
