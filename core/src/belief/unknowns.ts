@@ -1,4 +1,4 @@
-import { normal, type Random, parameter } from '../quantities/index.js';
+import { normal, quantised, type Random, parameter } from '../quantities/index.js';
 
 /** The parts of a crank that no finding tells. Each is drawn once a machine. */
 export const UNKNOWNS = [
@@ -173,7 +173,7 @@ export const MOST_LIKELY: Draw = {
 
 /** Draws the parts of one machine that no finding tells. */
 export function drawUnknowns(random: Random): Draw {
-  return {
+  return quantised({
     charge: normal(random, 0, 1),
     ageing: normal(random, 0, 1),
     clamps: drawClamps(random),
@@ -184,14 +184,14 @@ export function drawUnknowns(random: Random): Draw {
     firing: about(random, NEEDED_DEVIATION),
     source: Math.exp(normal(random, 0, SOURCE_LOG_DEVIATION)),
     brushes: Math.max(0, normal(random, BRUSH_VOLTS, BRUSH_DEVIATION)),
-  };
+  });
 }
 
 /** Contact of the clamps as hands set them once, against their kind's usual: now and then one bites paint. */
 export function drawClamps(random: Random): number {
   const isBad = random() < BADLY_SET_SHARE;
   const usual = Math.exp(normal(random, 0, CLAMP_LOG_DEVIATION));
-  return isBad ? BADLY_SET_FROM * (BADLY_SET_TO / BADLY_SET_FROM) ** random() : usual;
+  return Math.fround(isBad ? BADLY_SET_FROM * (BADLY_SET_TO / BADLY_SET_FROM) ** random() : usual);
 }
 
 const about = (random: Random, deviation: number): number =>

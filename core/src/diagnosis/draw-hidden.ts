@@ -1,7 +1,7 @@
 import { ageingOfStrength, type BatteryState, isLeadAcid, mustTreatAsFrozen } from '../battery/index.js';
 import { defaultStarter } from '../engine/index.js';
 import type { MachineClass } from '../machine/index.js';
-import { drawWeighted, normal, type Random } from '../quantities/index.js';
+import { drawWeighted, normal, quantised, type Random } from '../quantities/index.js';
 import { type Cause, type DiagnosisProfile, REPLACE_CAUSES } from './causes.js';
 import { type Cranks, cranksOf, type HiddenMachine, SOUND_OHMS } from './hidden.js';
 
@@ -94,10 +94,10 @@ export function drawHidden(
   const looseAtPlus = chance(random, 0.5);
   const use = useOf(cause, random);
   const lowest = Math.min(...batteries.map((b) => (b.overDischargedVolts === undefined ? b.soc : 0)));
-  const hidden = {
+  const hidden = quantised({
     cause,
     holds,
-    batteries,
+    batteries: batteries.map(quantised),
     plusOhms: has('joint-positive') || (has('joint-loose') && looseAtPlus) ? bad() : good(),
     minusOhms: has('joint-negative') || (has('joint-loose') && !looseAtPlus) ? bad() : good(),
     cableOhms: has('cable') ? bad() : good() * 2,
@@ -118,7 +118,7 @@ export function drawHidden(
     ageYears,
     replaced: cause === 'not-taught' || (ageYears < 1 && chance(random, 0.3)),
     earlierFlat: chance(random, Math.max(...holds.map((c) => FLAT_BEFORE[c] ?? FLAT_BEFORE_ANY))),
-  } satisfies Omit<HiddenMachine, keyof Cranks>;
+  } satisfies Omit<HiddenMachine, keyof Cranks>);
   return { ...hidden, ...cranksOf(hidden, profile) };
 }
 

@@ -44,3 +44,18 @@ export function normal(random: Random, mean: number, deviation: number): number 
   const u = Math.max(random(), Number.MIN_VALUE);
   return mean + deviation * Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * random());
 }
+
+/**
+ * Returns the same values with seven digits. Use it for drawn parameters: browsers and Node differ in the last bits of exponentials, and a
+ * draw must not.
+ *
+ * @example quantised({ soc: 0.5 }).soc // => 0.5
+ */
+export function quantised<T extends object>(values: T): T {
+  return Object.fromEntries(
+    Object.entries(values).map(([key, value]) => [
+      key,
+      typeof value === 'number' ? Math.fround(value) : value,
+    ]),
+  ) as T;
+}

@@ -275,8 +275,8 @@ const TOLD: Record<Look, (typeof SYMPTOMS)[number]> = {
 function symptomOf(it: Stranded, look: Look, random: Random): Found {
   if (odds(random, 0.1)) return oneOf(random, SYMPTOMS);
   if (it.engine && look === 'silence') {
-    const volts = it.cells.reduce((sum, cell) => sum + openVolts(cell, it.rating.chemistry), 0);
-    const isDark = it.faults.includes('main-fuse') || volts / it.cells.length < 8;
+    // The driver sees the dash while the key is held: a battery that gives way under the starter leaves it dark.
+    const isDark = it.faults.includes('main-fuse') || crankOf(it, null).postVolts / it.cells.length < 8;
     return isDark === odds(random, 0.92) ? 'silence' : 'silence-bright';
   }
   if (it.engine) return TOLD[look];
