@@ -1,6 +1,5 @@
 import {
   batteryOpenVolts,
-  BATTERY_RANGES,
   type BatteryRating,
   type BatteryState,
   REST_VOLTS,
@@ -139,7 +138,3 @@ function drawnByShare(shares: Float64Array, count: number, random: Random): numb
   }
   return drawn;
 }
-
-/** Resistance growth that a battery may have. */
-export const clampedAgeing = (ageing: number): number =>
-  Math.min(BATTERY_RANGES.ageing.max, Math.max(BATTERY_RANGES.ageing.min, ageing));

@@ -1,13 +1,19 @@
 import { strengthShare } from '../battery/index.js';
 import { ATTEMPT_OUTCOMES } from '../crank/index.js';
-import { CAUSES, type Cause, type HiddenMachine, TRY_ROWS } from '../diagnosis/index.js';
+import {
+  CAUSES,
+  type Cause,
+  type CrankLook,
+  type HiddenMachine,
+  SUSPECT_OF,
+  TRY_ROWS,
+} from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import type { LeadSet } from '../leads/index.js';
 import {
   type CrankMoment,
   cranksIn,
   effectiveNumber,
-  isDriven,
   lookIn,
   type Population,
   type PossibleMachine,
@@ -43,6 +49,7 @@ export interface MachineKind {
 }
 
 const STARTED = ATTEMPT_OUTCOMES.indexOf('started');
+const startChance = (look: CrankLook): number => TRY_ROWS[look][STARTED]!;
 
 /**
  * Returns the odds that a try in this moment starts the machine: the weight of the machines that start by it, faults elsewhere included. Use
@@ -52,20 +59,9 @@ export function startShare(moment: CrankMoment, engine: Engine, { machines, weig
   const crankOf = cranksIn(moment, engine);
   let start = 0;
   for (let i = 0; i < machines.length; i++)
-    if (weights[i]! > 0) start += weights[i]! * startChance(moment, machines[i]!, crankOf, engine);
+    if (weights[i]! > 0)
+      start += weights[i]! * startChance(lookIn(moment, machines[i]!, crankOf(machines[i]!), engine));
   return start;
-}
-
-type SolveCrank = ReturnType<typeof cranksIn>;
-
-function startChance(
-  moment: CrankMoment,
-  machine: PossibleMachine,
-  crankOf: SolveCrank,
-  engine: Engine,
-): number {
-  if (machine.hidden && !isDriven(machine.hidden)) return TRY_ROWS.silence[STARTED]!;
-  return TRY_ROWS[lookIn(moment, machine, crankOf(machine), engine)][STARTED]!;
 }
 
 /**
@@ -93,7 +89,7 @@ export function startOdds(
     const weight = weights[i]!;
     const { draw } = machine;
     const point = crankOf(machine);
-    const chance = TRY_ROWS[lookIn(moment, machine, point, engine)][STARTED]!;
+    const chance = startChance(lookIn(moment, machine, point, engine));
     start += weight * chance;
     kinds.add(machine, weight, chance);
     if (point) {
@@ -150,15 +146,14 @@ export interface NoSource {
   readonly causes: readonly { readonly cause: Cause; readonly share: number }[];
 }
 
-/** Faults of a battery: a strong source at its posts makes up for them. */
-const OF_BATTERY: readonly Cause[] = [
-  ...['discharged', 'left-on', 'drain', 'charging', 'worn', 'sulphated', 'dead-cell'],
-  ...['reversed', 'frozen', 'string-weak', 'broken-link', 'guard-open', 'not-taught', 'none'],
-] as Cause[];
+/** The fault of a machine that a strong source at its posts does not make up for; its cause where it holds none. */
+const beyondSources = ({ holds, cause }: HiddenMachine): Cause => holds.find(isBeyondSources) ?? cause;
 
-/** The fault of a machine that a source does not make up for; its cause where it holds none. */
-const beyondSources = ({ holds, cause }: HiddenMachine): Cause =>
-  holds.find((one) => !OF_BATTERY.includes(one)) ?? cause;
+/** Faults of the battery, of what fills it and of what drains it are made up for. */
+function isBeyondSources(cause: Cause): boolean {
+  const suspect = SUSPECT_OF[cause];
+  return suspect !== null && suspect !== 'drain' && suspect !== 'charging';
+}
 
 /** A source as strong as any that a van carries, through stout leads, per 12 V. */
 const STRONG = { openVolts: 12.8, ohms: 0.004 } as const;

@@ -3,6 +3,7 @@ import {
   batteryOhms,
   batteryOpenVolts,
   type BatteryState,
+  BATTERY_RANGES,
   FIRING_SECOND_SHARE,
 } from '../battery/index.js';
 import { type ModelBattery, type Rescue, STARTER_CABLE_OHMS } from '../circuit/index.js';
@@ -18,7 +19,7 @@ import {
 import type { Engine } from '../engine/index.js';
 import type { Random } from '../quantities/index.js';
 import { type BatteryBelief, type Gained, withGain } from './casualty-batteries.js';
-import { clampedAgeing, likelyMachines } from './machines.js';
+import { likelyMachines } from './machines.js';
 import {
   AGEING_LOG_DEVIATION,
   AGEING_MEDIAN,
@@ -123,7 +124,7 @@ export function cranksIn(
 }
 
 /** Its starter is asked and takes amps. */
-export const isDriven = ({ open, held, starter }: HiddenMachine): boolean =>
+const isDriven = ({ open, held, starter }: HiddenMachine): boolean =>
   !open && held !== 'starter' && starter !== 'dead';
 
 /** The joints and the cable of a machine in this moment. */
@@ -160,15 +161,16 @@ export function batteriesIn({ rescue, beliefs }: CrankMoment, machine: PossibleM
     const own = belief.isFitted ? undefined : hidden?.batteries[i];
     const state = own ? stateOfHidden(own, belief, machine) : stateOfBelief(belief, draw);
     const linkOhms = own && i === hidden?.hurt ? hidden.linkOhms : 0;
-    const openVolts =
-      own || state.overDischargedVolts === undefined
-        ? batteryOpenVolts(rating, { ...state, tempC })
-        : state.overDischargedVolts;
+    const openVolts = batteryOpenVolts(rating, { ...state, tempC });
     const ohms = batteryOhms(rating, { ...state, tempC }) + linkOhms;
     const farads = bankFarads(rating);
     return farads === null ? { openVolts, ohms: FIRING_SECOND_SHARE * ohms } : { openVolts, ohms, farads };
   });
 }
+
+/** Resistance growth that a battery may have. */
+const clampedAgeing = (ageing: number): number =>
+  Math.min(BATTERY_RANGES.ageing.max, Math.max(BATTERY_RANGES.ageing.min, ageing));
 
 /** The battery of a machine of the crowd, with what it has taken in since it was read. */
 function stateOfHidden(

@@ -88,11 +88,10 @@ export class CompiledDc {
   /** A value was put since it was solved. */
   private isStale = true;
 
-  /** @param moving place of the source that moves; left out: none does */
-  constructor(
-    { ground, elements }: Circuit,
-    private readonly moving = -1,
-  ) {
+  private readonly moving: number;
+
+  /** @param moving name of the source that moves; left out: none does */
+  constructor({ ground, elements }: Circuit, moving?: string) {
     const index = new Map<NodeName, number>();
     const rowOf = (node: NodeName): number => {
       if (node === ground) return -1;
@@ -105,6 +104,7 @@ export class CompiledDc {
     this.index = index;
     this.nodes = [ground, ...index.keys()];
     this.names = elements.map(({ name }) => name);
+    this.moving = moving === undefined ? -1 : this.placeOf(moving);
     this.isResistor = elements.map(({ kind }) => kind === 'resistor');
     this.isLoad = elements.map(({ kind }) => kind === 'load');
     this.isRegulated = elements.map(({ kind }) => kind === 'regulated');

@@ -111,9 +111,9 @@ export function compileCrank(
     ...midCrank(given),
     load: { kind: 'starter', backEmfVolts: 0, ohms: starter.ohms },
   });
-  const place = (name: string): number => circuit.elements.findIndex((e) => e.name === name);
+  const dc = new CompiledDc(circuit, 'starter');
+  const place = (name: string): number => dc.placeOf(name);
   const starterAt = place('starter');
-  const dc = new CompiledDc(circuit, starterAt);
   const batteriesAt = given.casualty.map((_, i) => place(`casualty.battery${i}`));
   const [sourceAt, cableAt] = [place('source'), place('casualty.starterCable')];
   const [plusAt, strapAt] = [place('casualty.plusJoint'), place('casualty.strap')];

@@ -322,24 +322,27 @@ export function isFindingOf(id: CheckId, found: Found): boolean {
 /** No volts, amps or shares of a roadside are larger. */
 const FIGURE_MOST = 100;
 
-/** Returns how likely a finding is on each machine. A figure counts by the range it falls in. */
-export function chancesAt(
+/**
+ * Returns how likely a finding is on each machine, by its place: without a list of its own, since a verdict asks thousands of times. A
+ * figure counts by the range it falls in.
+ */
+export function chanceAt(
   crowd: Crowd,
   { check: id, found, battery, repaired = 0 }: DiagnosisEvidence,
-): Float64Array {
+): (machine: number) => number {
   const check = checkOf(id);
   const chances = chancesOf(asOf(crowd, repaired), check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
-  return Float64Array.from(crowd.machines, (_, i) => chances[i * count + at]!);
+  return (machine) => chances[machine * count + at]!;
 }
 
 /** Multiplies the shares by how likely the finding is on each machine. */
 function press(crowd: Crowd, shares: Float64Array, piece: DiagnosisEvidence, weight: number): void {
-  const chances = chancesAt(crowd, piece);
+  const chance = chanceAt(crowd, piece);
   // A power is dear among thousands, and most jobs end before findings overlap.
-  if (weight === 1) for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i]!;
-  else for (let i = 0; i < shares.length; i++) shares[i]! *= chances[i]! ** weight;
+  if (weight === 1) for (let i = 0; i < shares.length; i++) shares[i]! *= chance(i);
+  else for (let i = 0; i < shares.length; i++) shares[i]! *= chance(i) ** weight;
   normalise(shares);
 }
 

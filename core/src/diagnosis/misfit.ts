@@ -1,4 +1,4 @@
-import { chancesAt, type Crowd, type DiagnosisEvidence, weigh } from './belief.js';
+import { chanceAt, type Crowd, type DiagnosisEvidence, weigh } from './belief.js';
 
 /** So many findings must stand before one is held against the others. */
 const FINDINGS_LEAST = 3;
@@ -18,9 +18,9 @@ export function misfitOf(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): 
   let least = DOUBTED_SHARE;
   let misfit: DiagnosisEvidence | null = null;
   for (const piece of evidence) {
-    const chances = chancesAt(crowd, piece);
+    const chanceOf = chanceAt(crowd, piece);
     const among = (shares: Float64Array): number =>
-      shares.reduce((sum, share, i) => sum + share * chances[i]!, 0);
+      shares.reduce((sum, share, i) => sum + share * chanceOf(i), 0);
     const usual = among(crowd.shares);
     const chance = among(
       weigh(

@@ -38,10 +38,14 @@ export function afterWait(plan: PlanCase): CrankMoment {
 export function momentOf(plan: PlanCase, beliefs: readonly BatteryBelief[]): CrankMoment {
   const { rescue } = plan;
   const casualty = beliefs.map((belief) => modelOf(belief, rescue.tempC));
-  const mended = plan.isMended ? { isMended: true } : {};
-  if (!plan.chargeOnly) return { rescue: { ...rescue, casualty }, beliefs, ...mended };
+  if (!plan.chargeOnly)
+    return { rescue: { ...rescue, casualty }, beliefs, ...(plan.isMended && { isMended: true }) };
   const clamps = { redCasualty: null, redSource: null, blackSource: null, blackCasualty: null };
-  return { rescue: { ...rescue, casualty, source: null, leads: null, clamps }, beliefs, ...mended };
+  return {
+    rescue: { ...rescue, casualty, source: null, leads: null, clamps },
+    beliefs,
+    ...(plan.isMended && { isMended: true }),
+  };
 }
 
 /** The likely crank in time. */

@@ -26,7 +26,6 @@ import {
   startOdds,
 } from '@voltrek/core/belief';
 import type { Machine } from '@voltrek/core/machine';
-
 import {
   afterWait,
   type HelpGain,

@@ -94,11 +94,15 @@ export const selectUndoable = createSelector(selectEvents, selectJob, (events, j
   job?.closedAt === null ? lastUndoable(events) : null,
 );
 
-/** A part of the job kept the same object while it says the same: folding makes new lists at every tap. */
-const keptPart = <P extends object>(part: (job: Job) => P) =>
+/** Makes a selector whose answer stays the same object while it says the same. */
+const keptSelector = <P extends object>() =>
   createSelectorFactory<object, P | null>((projector) =>
     resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
-  )(selectJob, (job: Job | null) => job && part(job));
+  );
+
+/** A part of the job kept the same object while it says the same: folding makes new lists at every tap. */
+const keptPart = <P extends object>(part: (job: Job) => P) =>
+  keptSelector<P>()(selectJob, (job: Job | null) => job && part(job));
 
 /** The situation depends on this part of the log alone: solving every option again for a tap that changes none of it would be slow. */
 const selectJobReadings = keptPart(readingsOf);
@@ -140,9 +144,7 @@ export const selectPlanCases = createSelector(selectSituation, selectOptions, (s
 );
 
 /** The findings of the job, for the population of its plan; the same object while it says the same. */
-export const selectFindings = createSelectorFactory<object, Findings | null>((projector) =>
-  resultMemoize(projector, (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)),
-)(
+export const selectFindings = keptSelector<Findings>()(
   selectJob,
   selectSituation,
   selectPlanCases,
