@@ -190,22 +190,6 @@ print(
 );
 
 const crowd = core.drawCrowd({ ...car, rating: FLOODED, tempC: TEMP_C });
-const hidden = core.drawCase(crowd.profile, core.seededRandom(1));
-print(
-  'crowd of a diagnosis drawn',
-  `${medianMs(5, () => core.drawCrowd({ ...car, rating: FLOODED, tempC: TEMP_C })).toFixed(0)} ms`,
-);
-print(
-  'suspects and next check after 4 findings',
-  `${medianMs(30, () => {
-    const evidence = ['symptom', 'rest', 'look-joints', 'conductance'].map((check) => ({
-      check,
-      found: core.answerOf(check, hidden, crowd.profile, core.seededRandom(2)),
-    }));
-    core.diagnose(crowd, evidence);
-    core.proposals(crowd, evidence, core.TOOLS);
-  }).toFixed(1)} ms`,
-);
 const contracts = await import('../contracts/dist/src/index.js');
 const logged = core.recordTry(
   {

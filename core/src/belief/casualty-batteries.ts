@@ -2,13 +2,12 @@ import { parameter } from '../quantities/index.js';
 import {
   ASSUMED_AGEING,
   batteryBar,
-  REST_VOLTS,
   type BatteryBar,
   type BatteryRating,
   type BatteryState,
   socFromRestVolts,
 } from '../battery/index.js';
-import { CHARGE_WORTH, chargeJoined, OVER_DISCHARGED_SHARE } from '../charging/index.js';
+import { CHARGE_WORTH, chargeJoined, storedShare } from '../charging/index.js';
 import { type BadJoints, modelBattery, type ModelBattery, type Rescue } from '../circuit/index.js';
 import type { Machine } from '../machine/index.js';
 
@@ -174,8 +173,9 @@ export function beliefsWhileJoined(
     beliefs.map((belief, i): BatteryBelief => {
       const { overDischargedVolts: _deep, bar: _bar, ...rest } = belief;
       const { soc, overDischargedVolts } = states[i]!;
+      const { chemistry } = belief.rating;
       const gainedBy = (path: typeof likely): number =>
-        storedShare(belief.rating, path[minute]![i]!) - storedShare(belief.rating, path[0]![i]!);
+        storedShare(chemistry, path[minute]![i]!) - storedShare(chemistry, path[0]![i]!);
       const before = belief.gained ?? NOTHING_GAINED;
       return {
         ...rest,
@@ -194,33 +194,3 @@ export function beliefsWhileJoined(
 }
 
 const NOTHING_GAINED: Gained = { low: 0, likely: 0, high: 0 };
-
-/** Charge of a battery against flat, of capacity: below zero where it is over-discharged. */
-function storedShare({ chemistry }: BatteryRating, { soc, overDischargedVolts }: BatteryState): number {
-  return overDischargedVolts === undefined ? soc : -owedShare(chemistry, overDischargedVolts);
-}
-
-/** Charge that a battery of these rest volts owes before it is flat, of capacity. */
-const owedShare = (chemistry: BatteryRating['chemistry'], volts: number): number =>
-  OVER_DISCHARGED_SHARE * (1 - volts / REST_VOLTS[chemistry][0]![1]);
-
-/**
- * Returns a battery's state once it has taken in so much.
- *
- * @param gained of capacity
- * @example withGain('flooded', { soc: 0.2, tempC: 20, ageing: 1 }, 0.1).soc // => 0.3
- */
-export function withGain(
-  chemistry: BatteryRating['chemistry'],
-  state: BatteryState,
-  gained: number,
-): BatteryState {
-  if (gained <= 0) return state;
-  const { overDischargedVolts, ...rest } = state;
-  if (overDischargedVolts === undefined) return { ...state, soc: Math.min(1, state.soc + gained) };
-  const owed = owedShare(chemistry, overDischargedVolts);
-  if (gained >= owed) return { ...rest, soc: Math.min(1, state.soc + gained - owed) };
-  const flatVolts = REST_VOLTS[chemistry][0]![1];
-  const volts = flatVolts - (flatVolts - overDischargedVolts) * (1 - gained / owed);
-  return { ...rest, soc: state.soc, overDischargedVolts: volts };
-}

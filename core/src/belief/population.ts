@@ -6,6 +6,7 @@ import {
   BATTERY_RANGES,
   FIRING_SECOND_SHARE,
 } from '../battery/index.js';
+import { withGain } from '../charging/index.js';
 import { type ModelBattery, type Rescue, STARTER_CABLE_OHMS } from '../circuit/index.js';
 import { compileCrank, type CrankPoint, wakePoint } from '../crank/index.js';
 import {
@@ -18,7 +19,7 @@ import {
 } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import type { Random } from '../quantities/index.js';
-import { type BatteryBelief, type Gained, withGain } from './casualty-batteries.js';
+import type { BatteryBelief, Gained } from './casualty-batteries.js';
 import { likelyMachines } from './machines.js';
 import {
   AGEING_LOG_DEVIATION,

@@ -5,6 +5,7 @@ import {
   batteryOpenVolts,
   type BatteryRating,
   type BatteryState,
+  type Chemistry,
   REST_VOLTS,
 } from '../battery/index.js';
 import { prepareDc, type Rescue, rescueCircuit } from '../circuit/index.js';
@@ -195,16 +196,41 @@ function withCharge(
   // A bank stores all that goes into it: no plates, no face, nothing owed.
   if (rating.chemistry === 'capacitor') return { ...start, soc: Math.min(1, start.soc + share) };
   const { overDischargedVolts, ...rest } = start;
-  const flatVolts = REST_VOLTS[rating.chemistry][0]![1];
-  const owed =
-    overDischargedVolts === undefined ? 0 : OVER_DISCHARGED_SHARE * (1 - overDischargedVolts / flatVolts);
-  if (share < owed) {
-    const left = 1 - share / owed;
-    return { ...rest, overDischargedVolts: flatVolts - (flatVolts - overDischargedVolts!) * left };
-  }
+  const owed = overDischargedVolts === undefined ? 0 : owedShare(rating.chemistry, overDischargedVolts);
+  if (share < owed) return withGain(rating.chemistry, start, share);
   const seeming = Math.min(
     (share - owed) * Math.max(1, worth * SURFACE_FACTOR),
     share - owed + worth * SURFACE_MOST,
   );
   return { ...rest, soc: Math.min(1, start.soc + seeming) };
+}
+
+/**
+ * Charge of a battery against flat, of capacity: below zero where it is over-discharged.
+ *
+ * @example storedShare('flooded', { soc: 0.2, tempC: 20, ageing: 1 }) // => 0.2
+ */
+export function storedShare(chemistry: Chemistry, { soc, overDischargedVolts }: BatteryState): number {
+  return overDischargedVolts === undefined ? soc : -owedShare(chemistry, overDischargedVolts);
+}
+
+/** Charge that a battery of these rest volts owes before it is flat, of capacity. */
+const owedShare = (chemistry: Chemistry, volts: number): number =>
+  OVER_DISCHARGED_SHARE * (1 - volts / REST_VOLTS[chemistry][0]![1]);
+
+/**
+ * Returns a battery's state once it has taken in so much.
+ *
+ * @param gained of capacity
+ * @example withGain('flooded', { soc: 0.2, tempC: 20, ageing: 1 }, 0.1).soc // => 0.3
+ */
+export function withGain(chemistry: Chemistry, state: BatteryState, gained: number): BatteryState {
+  if (gained <= 0) return state;
+  const { overDischargedVolts, ...rest } = state;
+  if (overDischargedVolts === undefined) return { ...state, soc: Math.min(1, state.soc + gained) };
+  const owed = owedShare(chemistry, overDischargedVolts);
+  if (gained >= owed) return { ...rest, soc: Math.min(1, state.soc + gained - owed) };
+  const flatVolts = REST_VOLTS[chemistry][0]![1];
+  const volts = flatVolts - (flatVolts - overDischargedVolts) * (1 - gained / owed);
+  return { ...rest, soc: state.soc, overDischargedVolts: volts };
 }

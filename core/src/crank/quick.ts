@@ -6,10 +6,7 @@ import {
   type ModelBattery,
   type Rescue,
   rescueCircuit,
-  type Solution,
-  solveDc,
   terminalNode,
-  voltsAcross,
   BODY_STRAP_OHMS,
   STARTER_CABLE_OHMS,
   type BadJoints,
@@ -119,9 +116,7 @@ export function compileCrank(
   const [plusAt, strapAt] = [place('casualty.plusJoint'), place('casualty.strap')];
   const leadsAt = [place('lead.red'), place('lead.black')].filter((at) => at >= 0);
   const contactsAt = CLAMP_IDS.map((clamp) => place(contactName(clamp))).filter((at) => at >= 0);
-  const redAt = place(contactName('redCasualty'));
-  const { source, leads, clamps } = given;
-  const top = `casualty.battery${given.casualty.length - 1}+`;
+  const { source, leads } = given;
   const polarises = source?.polarises === true;
 
   const putCasualty = (casualty: readonly ModelBattery[], share: number): void =>
@@ -159,23 +154,13 @@ export function compileCrank(
     };
     const describe = (radS: number, turns: boolean): CrankPoint => {
       dc.settle(against(radS));
-      const { redCasualty, blackCasualty } = clamps;
-      const leadLossVolts =
-        redCasualty && blackCasualty
-          ? dc.volts('source.plus') -
-            dc.volts('source.minus') -
-            dc.volts(terminalNode(redCasualty)) +
-            dc.volts(terminalNode(blackCasualty))
-          : 0;
       return {
         turns,
         rpm: rpmFromRadS(radS),
         neededRpm: neededRpm(engine, tempC),
         starterVolts: dc.volts('casualty.starter'),
         starterAmps: -dc.amps(starterAt),
-        postVolts: dc.volts(top) - dc.volts('casualty.battery0-'),
-        sourceAmps: redAt < 0 ? 0 : dc.amps(redAt),
-        leadLossVolts,
+        ...atPosts(dc, given),
         controlMinVolts: starter.controlMinVolts,
       };
     };
@@ -222,28 +207,26 @@ export interface WakePoint {
 
 /** Volts at the casualty's posts while its control units draw `amps` to wake. */
 export function wakePoint(rescue: Rescue, amps: number): WakePoint {
-  const solution = solveDc(rescueCircuit({ ...rescue, load: { kind: 'wake', amps } }));
+  const dc = new CompiledDc(rescueCircuit({ ...rescue, load: { kind: 'wake', amps } }));
+  dc.settle();
+  return atPosts(dc, rescue);
+}
+
+/** Returns the figures at the casualty's posts and along the leads of a rescue that is solved. */
+function atPosts(dc: CompiledDc, { casualty, clamps }: Pick<Rescue, 'casualty' | 'clamps'>): WakePoint {
+  const { redCasualty, blackCasualty } = clamps;
+  const redAt = dc.placeOf(contactName('redCasualty'));
+  // Source volts less the volts between the two places of its casualty clamps: the share that the lead set itself takes.
+  const leadLossVolts =
+    redCasualty && blackCasualty
+      ? dc.volts('source.plus') -
+        dc.volts('source.minus') -
+        (dc.volts(terminalNode(redCasualty)) - dc.volts(terminalNode(blackCasualty)))
+      : 0;
   return {
-    postVolts: postVolts(solution, rescue.casualty.length),
-    sourceAmps: sourceAmps(solution),
-    leadLossVolts: leadLossVolts(solution, rescue),
+    postVolts: dc.volts(`casualty.battery${casualty.length - 1}+`) - dc.volts('casualty.battery0-'),
+    // Out of the red lead into the casualty; none where the lead is not in the circuit.
+    sourceAmps: redAt < 0 ? 0 : dc.amps(redAt),
+    leadLossVolts,
   };
-}
-
-function postVolts(solution: Solution, batteries: number): number {
-  return voltsAcross(solution, `casualty.battery${batteries - 1}+`, 'casualty.battery0-');
-}
-
-/** Amps out of the red lead into the casualty; zero when the lead is not in the circuit. */
-function sourceAmps(solution: Solution): number {
-  return solution.amps.get(contactName('redCasualty')) ?? 0;
-}
-
-/** Source volts less the volts between the two places its casualty clamps contact: what the lead set itself takes. */
-function leadLossVolts(solution: Solution, rescue: Rescue): number {
-  const { redCasualty, blackCasualty } = rescue.clamps;
-  if (!redCasualty || !blackCasualty) return 0;
-  const given = voltsAcross(solution, 'source.plus', 'source.minus');
-  const arrived = voltsAcross(solution, terminalNode(redCasualty), terminalNode(blackCasualty));
-  return given - arrived;
 }
