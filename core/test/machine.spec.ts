@@ -12,6 +12,7 @@ import {
   machineFrom,
   placesOf,
   rankPlaces,
+  TEMPLATE_CODES,
   templateId,
   templateOf,
   typicalOf,
@@ -121,22 +122,25 @@ describe('unknown machines', () => {
         .toEqual([]);
       expect(isTemplate(templateOf(machineClass))).toBeTrue();
       for (const place of placesOf(machineClass)) {
-        const made = machineFrom({
+        const finding = {
           id: 'found',
           maker: 'Test',
           model: 'Test',
           machineClass,
           ...typicalOf(machineClass),
           placeId: place.id,
-          layout: 'positive-right',
+          layout: 'positive-right' as const,
           redPost: true,
-        });
+        };
+        const made = machineFrom(finding, TEMPLATE_CODES);
         expect(codes(made)).withContext(`${machineClass} ${place.id}`).toEqual([]);
-        expect(made.batteries[0]!.place).toBe(place.place);
+        expect(made.batteries[0]!.place).toBe(place.id);
       }
     }
     expect(templateId('ev')).toBe('unknown-ev');
-    expect(() => machineFrom({ ...templateFinding(), placeId: 'nowhere' })).toThrowError(/no place nowhere/);
+    expect(() => machineFrom({ ...templateFinding(), placeId: 'nowhere' }, TEMPLATE_CODES)).toThrowError(
+      /no place nowhere/,
+    );
   });
 
   const templateFinding = () => ({

@@ -13,7 +13,7 @@ const fileOf = (name: string): unknown => JSON.parse(readFileSync(join(DEMO, nam
 /** Every machine of the atlas that ships, and every class that stands for an unknown one. */
 export const EVERY_MACHINE: readonly Machine[] = [
   ...(fileOf('atlas.json') as { machines: Machine[] }).machines,
-  ...MACHINE_CLASSES.map(templateOf),
+  ...MACHINE_CLASSES.map((of) => templateOf(of)),
 ];
 
 /** The kit of both vans. */

@@ -20,3 +20,15 @@ test('the language changes in mid-job, without a reload and with nothing lost', 
   await tech.expectStage('Scene');
   expect(loads).toBe(0);
 });
+
+test('points and cautions of an unknown machine follow the language in mid-job', async ({ tech, page }) => {
+  await tech.at('locate', 'unknown-truck');
+  await tech.tap('Points');
+  await expect(page.getByRole('button', { name: 'Bare metal of the engine or frame' })).toBeVisible();
+  await tech.tap('This device: settings');
+  await page.getByRole('radio', { name: 'Deutsch' }).click();
+  await page.getByRole('button', { name: 'Schließen' }).click();
+  await page.getByRole('group').getByRole('button', { name: 'Punkte' }).click();
+  await expect(page.getByRole('button', { name: 'Blankes Metall an Motor oder Rahmen' })).toBeVisible();
+  await expect(page.getByText('24 V an eine einzelne Batterie legen.').first()).toBeVisible();
+});

@@ -2,7 +2,7 @@ import { text as textFrom } from 'node:stream/consumers';
 import { randomUUID } from 'node:crypto';
 import type { AtlasEntry, ImportReport, JobDetail, MachineSearch, RowFault } from '@voltrek/contracts';
 import type { Machine } from '@voltrek/core/machine';
-import { machineFrom, templateId, templateOf, typicalOf } from '@voltrek/core/template';
+import { machineFrom, TEMPLATE_CODES, templateId, templateOf, typicalOf } from '@voltrek/core/template';
 import sharp from 'sharp';
 import { toCsv } from '../src/atlas/csv-write.js';
 import { readMachines } from '../src/atlas/file.js';
@@ -20,16 +20,8 @@ const asJson = (machines: readonly Machine[]): Promise<string> =>
 const asCsv = (machines: readonly Machine[]): Promise<string> => textFrom(toCsv(machines));
 /** An entry like a technician makes of an unknown machine. */
 function found(id: string, model = 'Odd one'): Machine {
-  return machineFrom({
-    id,
-    maker: 'Testmake',
-    model,
-    machineClass: 'car',
-    ...typicalOf('car'),
-    placeId: 'boot',
-    layout: 'positive-left',
-    redPost: true,
-  });
+  const finding = { id, maker: 'Testmake', model, machineClass: 'car', ...typicalOf('car') } as const;
+  return machineFrom({ ...finding, placeId: 'boot', layout: 'positive-left', redPost: true }, TEMPLATE_CODES);
 }
 
 async function add(machine: Machine, by = 'crew-2'): Promise<AtlasEntry> {

@@ -14,31 +14,31 @@ export const CLUES = [
 export type Clue = (typeof CLUES)[number];
 
 /** The places where a battery may sit, by code. */
-export type LikelyPlaceId =
-  | 'front-bay'
-  | 'under-cowl'
-  | 'boot'
-  | 'rear-seat'
-  | 'wheel-arch'
-  | 'front-seat'
-  | 'cab-step'
-  | 'side-box'
-  | 'behind-cab'
-  | 'saddle'
-  | 'tank'
-  | 'footboard'
-  | 'under-seat'
-  | 'rear-tray'
-  | 'engine-frame'
-  | 'behind-door'
-  | 'stern-locker'
-  | 'under-steps';
+export const LIKELY_PLACE_IDS = [
+  'front-bay',
+  'under-cowl',
+  'boot',
+  'rear-seat',
+  'wheel-arch',
+  'front-seat',
+  'cab-step',
+  'side-box',
+  'behind-cab',
+  'saddle',
+  'tank',
+  'footboard',
+  'under-seat',
+  'rear-tray',
+  'engine-frame',
+  'behind-door',
+  'stern-locker',
+  'under-steps',
+] as const;
+export type LikelyPlaceId = (typeof LIKELY_PLACE_IDS)[number];
 
 /** A place of a battery in a class, and how likely it is. */
 export interface LikelyPlace {
   readonly id: LikelyPlaceId;
-  /** In the trade's words, as an atlas entry says it. */
-  readonly place: string;
   /** Share of the class before anything is seen; a class sums to one. Shares are the trade's rough experience, not counted. */
   readonly prior: number;
   /** How much likelier each clue is when the battery is here than when it is not. */
@@ -49,7 +49,6 @@ export interface LikelyPlace {
   readonly up: number;
   readonly closedIn: boolean;
   readonly ventHose: boolean;
-  readonly steps: readonly string[];
 }
 
 const IN_VIEW = { 'battery-in-view': 30, 'bay-empty': 0.05 };
@@ -57,192 +56,156 @@ const HIDDEN = { 'battery-in-view': 0.02 };
 
 const frontBay: LikelyPlace = {
   id: 'front-bay',
-  place: 'front bay',
   prior: 0.55,
   clues: { ...IN_VIEW, 'red-post-in-bay': 0.2, 'vent-hose': 0.5 },
   at: [0.2, 0.15],
   up: 0.55,
   closedIn: false,
   ventHose: false,
-  steps: ['Bonnet up.', 'Look left, right and along the bulkhead.'],
 };
 const underCowl: LikelyPlace = {
   id: 'under-cowl',
-  place: 'front bay, under a plastic cover',
   prior: 0.12,
   clues: { ...HIDDEN, 'bay-empty': 1.5 },
   at: [0.72, 0.24],
   up: 0.58,
   closedIn: false,
   ventHose: false,
-  steps: ['Bonnet up.', 'Lift the covers one by one: clips, then screws.'],
 };
 const boot: LikelyPlace = {
   id: 'boot',
-  place: 'boot, side or floor',
   prior: 0.18,
   clues: { ...HIDDEN, 'bay-empty': 4, 'red-post-in-bay': 6, 'vent-hose': 6, 'floor-hatch': 3 },
   at: [0.74, 0.85],
   up: 0.42,
   closedIn: true,
   ventHose: true,
-  steps: ['Boot floor up, then the side panels.', 'Look for a hose through the floor.'],
 };
 const rearSeat: LikelyPlace = {
   id: 'rear-seat',
-  place: 'under the rear seat',
   prior: 0.09,
   clues: { ...HIDDEN, 'bay-empty': 4, 'red-post-in-bay': 5, 'vent-hose': 4, 'seat-lifts': 6 },
   at: [0.72, 0.6],
   up: 0.38,
   closedIn: true,
   ventHose: true,
-  steps: ['Pull the front edge of the bench up.'],
 };
 const arch: LikelyPlace = {
   id: 'wheel-arch',
-  place: 'behind a wheel-arch liner',
   prior: 0.06,
   clues: { ...HIDDEN, 'bay-empty': 3, 'red-post-in-bay': 5, 'arch-screws': 8 },
   at: [0.12, 0.27],
   up: 0.44,
   closedIn: false,
   ventHose: false,
-  steps: ['Wheel turned away.', 'Liner screws out, fold it forward.'],
 };
 const frontSeat: LikelyPlace = {
   id: 'front-seat',
-  place: 'under a front seat',
   prior: 0.25,
   clues: { ...HIDDEN, 'bay-empty': 4, 'red-post-in-bay': 4, 'seat-lifts': 6, 'floor-hatch': 2 },
   at: [0.2, 0.28],
   up: 0.34,
   closedIn: true,
   ventHose: false,
-  steps: ['Seat forward, mat up.', 'Lid of the seat box off.'],
 };
 const cabStep: LikelyPlace = {
   id: 'cab-step',
-  place: 'under a cab step',
   prior: 0.2,
   clues: { ...HIDDEN, 'bay-empty': 3, 'side-box': 2, 'floor-hatch': 3 },
   at: [0.08, 0.26],
   up: 0.24,
   closedIn: false,
   ventHose: false,
-  steps: ['Door open, step lid up.'],
 };
 const sideBox: LikelyPlace = {
   id: 'side-box',
-  place: 'side box',
   prior: 0.7,
   clues: { 'battery-in-view': 0.3, 'side-box': 12 },
   at: [0.1, 0.35],
   up: 0.3,
   closedIn: false,
   ventHose: false,
-  steps: ['Box lid: latches or straps.', 'Expect two batteries: read each one.'],
 };
 const behindCab: LikelyPlace = {
   ...sideBox,
   id: 'behind-cab',
-  place: 'behind the cab or seat panel',
   prior: 0.3,
   clues: { 'side-box': 0.5, 'seat-lifts': 2 },
   at: [0.7, 0.3],
-  steps: ['Look behind the cab, then behind the seat panel.'],
 };
 const saddle: LikelyPlace = {
   id: 'saddle',
-  place: 'under the saddle',
   prior: 0.7,
   clues: { ...HIDDEN, 'seat-lifts': 4 },
   at: [0.5, 0.62],
   up: 0.64,
   closedIn: false,
   ventHose: true,
-  steps: ['Saddle off: lock or two bolts.'],
 };
 const tank: LikelyPlace = {
   ...saddle,
   id: 'tank',
-  place: 'under the tank',
   prior: 0.15,
   clues: { ...HIDDEN, 'seat-lifts': 0.5 },
   at: [0.5, 0.4],
-  steps: ['Saddle off, tank bolts out, prop the tank.'],
 };
 const footboard: LikelyPlace = {
   ...saddle,
   id: 'footboard',
-  place: 'under the footboard',
   prior: 0.15,
   clues: { ...HIDDEN, 'floor-hatch': 10 },
   at: [0.5, 0.48],
   up: 0.3,
-  steps: ['Mat up, lid off.'],
 };
 const underSeat: LikelyPlace = {
   id: 'under-seat',
-  place: 'under the seat',
   prior: 0.65,
   clues: { ...HIDDEN, 'seat-lifts': 5 },
   at: [0.5, 0.62],
   up: 0.5,
   closedIn: false,
   ventHose: false,
-  steps: ['Tip the seat.'],
 };
 const rearTray: LikelyPlace = {
   ...underSeat,
   id: 'rear-tray',
-  place: 'tray or box at the rear',
   prior: 0.35,
   clues: { 'battery-in-view': 4, 'side-box': 4 },
   at: [0.25, 0.8],
-  steps: ['Look at the rear tray and its lid.'],
 };
 const engineFrame: LikelyPlace = {
   id: 'engine-frame',
-  place: 'on the engine frame',
   prior: 0.6,
   clues: { 'battery-in-view': 8 },
   at: [0.2, 0.6],
   up: 0.4,
   closedIn: false,
   ventHose: false,
-  steps: ['Hood or door open.', 'Set the panel to off first: it may start by itself.'],
 };
 const doorLow: LikelyPlace = {
   ...engineFrame,
   id: 'behind-door',
-  place: 'low behind a door',
   prior: 0.4,
   clues: { 'battery-in-view': 0.3, 'side-box': 3 },
   at: [0.2, 0.25],
   up: 0.25,
   closedIn: true,
-  steps: ['Each door open in turn.', 'Panel to off first.'],
 };
 const sternLocker: LikelyPlace = {
   id: 'stern-locker',
-  place: 'stern locker',
   prior: 0.6,
   clues: { 'floor-hatch': 0.6, 'side-box': 2 },
   at: [0.25, 0.75],
   up: 0.45,
   closedIn: true,
   ventHose: false,
-  steps: ['Locker open, let it air.', 'Smell for petrol before any clamp.'],
 };
 const underSteps: LikelyPlace = {
   ...sternLocker,
   id: 'under-steps',
-  place: 'under the steps or floor',
   prior: 0.4,
   clues: { 'floor-hatch': 4 },
   at: [0.45, 0.62],
-  steps: ['Steps off or floor hatch up, let it air.'],
 };
 
 /** Places of each class. */

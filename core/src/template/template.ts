@@ -2,6 +2,7 @@ import type { BatteryRating } from '../battery/index.js';
 import type { Engine } from '../engine/index.js';
 import { templateId } from './class-entry.js';
 import { type LikelyPlace, placesOf } from './likely-places.js';
+import { type ClassCaution, type ClassNever, TEMPLATE_CODES, type TemplateWords } from './template-words.js';
 import type {
   Gearbox,
   Machine,
@@ -40,8 +41,8 @@ interface Typical {
   readonly engine: Engine | null;
   readonly systemVolts: 12 | 24;
   readonly gearbox: Gearbox;
-  readonly cautions: readonly string[];
-  readonly never: readonly string[];
+  readonly cautions: readonly ClassCaution[];
+  readonly never: readonly ClassNever[];
 }
 
 const battery = (
@@ -57,7 +58,6 @@ const motor = (
   systemVolts: 12 | 24 = 12,
 ): Engine => ({ fuel, displacementL, cylinders, systemVolts });
 
-const HIGH_VOLTAGE = 'Orange cables are high voltage: hands off.';
 const common = { gearbox: 'none', systemVolts: 12, cautions: [], never: [] } as const;
 
 /** The middle of each class, for a machine that nobody has looked at yet. */
@@ -86,8 +86,8 @@ const TYPICAL: Record<MachineClass, Typical> = {
     engine: motor('diesel', 8, 6, 24),
     systemVolts: 24,
     gearbox: 'manual',
-    cautions: ['Middle joint is live at 12 V to the chassis.'],
-    never: ['Put 24 V on one battery.'],
+    cautions: ['middle-joint-live'],
+    never: ['both-on-one'],
   },
   plant: {
     ...common,
@@ -95,7 +95,7 @@ const TYPICAL: Record<MachineClass, Typical> = {
     batteryMm: [200, 330],
     rating: battery('flooded', 110, 850),
     engine: motor('diesel', 4.5, 4),
-    cautions: ['Secure it against moving first.'],
+    cautions: ['secure-first'],
   },
   motorcycle: {
     ...common,
@@ -104,8 +104,8 @@ const TYPICAL: Record<MachineClass, Typical> = {
     rating: battery('agm', 10, 150, 'SAE'),
     engine: motor('petrol', 0.6, 2),
     gearbox: 'manual',
-    cautions: ['Stand it level and chock it.'],
-    never: ['Join a car whose engine runs.'],
+    cautions: ['chock-it'],
+    never: ['running-car'],
   },
   'ride-on': {
     ...common,
@@ -113,7 +113,7 @@ const TYPICAL: Record<MachineClass, Typical> = {
     batteryMm: [130, 190],
     rating: battery('flooded', 24, 240, 'SAE'),
     engine: motor('petrol', 0.5, 1),
-    never: ['Bridge the seat switch.'],
+    never: ['bridge-seat-switch'],
   },
   genset: {
     ...common,
@@ -121,7 +121,7 @@ const TYPICAL: Record<MachineClass, Typical> = {
     batteryMm: [180, 330],
     rating: battery('flooded', 100, 720),
     engine: motor('diesel', 3, 4),
-    cautions: ['Set the panel to off: it may start by itself.'],
+    cautions: ['starts-by-itself'],
   },
   boat: {
     ...common,
@@ -129,7 +129,7 @@ const TYPICAL: Record<MachineClass, Typical> = {
     batteryMm: [190, 280],
     rating: battery('flooded', 80, 640, 'SAE'),
     engine: motor('petrol', 1.2, 4),
-    cautions: ['Petrol vapour lies in the bilge: ventilate before any clamp goes on.'],
+    cautions: ['vapour-in-bilge'],
   },
   hybrid: {
     ...common,
@@ -138,8 +138,8 @@ const TYPICAL: Record<MachineClass, Typical> = {
     rating: battery('agm', 45, 380),
     engine: null,
     gearbox: 'automatic',
-    cautions: [HIGH_VOLTAGE],
-    never: ['Lend power from this machine to a cranking engine.'],
+    cautions: ['high-voltage'],
+    never: ['lend-from-it'],
   },
   ev: {
     ...common,
@@ -147,8 +147,8 @@ const TYPICAL: Record<MachineClass, Typical> = {
     batteryMm: [230, 175],
     rating: battery('agm', 50, 430),
     engine: null,
-    cautions: [HIGH_VOLTAGE],
-    never: ["Run the donor's engine while joined."],
+    cautions: ['high-voltage'],
+    never: ['donor-runs'],
   },
 };
 
@@ -164,9 +164,13 @@ export function typicalOf(
   return { rating, engine, systemVolts, gearbox };
 }
 
-/** An entry that stands for an unknown machine of a class: its typical body, and the battery in its likeliest place. */
-export function templateOf(machineClass: MachineClass): Machine {
-  return machineFrom({
+/**
+ * An entry that stands for an unknown machine of a class: its typical body, and the battery in its likeliest place.
+ *
+ * @param words of its points and cautions; left out: their codes
+ */
+export function templateOf(machineClass: MachineClass, words: TemplateWords = TEMPLATE_CODES): Machine {
+  const finding: MachineFinding = {
     id: templateId(machineClass),
     maker: 'Unknown',
     model: machineClass,
@@ -175,21 +179,23 @@ export function templateOf(machineClass: MachineClass): Machine {
     placeId: placesOf(machineClass)[0]!.id,
     layout: 'positive-left',
     redPost: false,
-  });
+  };
+  return machineFrom(finding, words);
 }
 
 /**
  * The atlas entry that a finding makes: the class's typical body with the battery where it was found.
  *
+ * @param words of its points and cautions, in the finder's language
  * @throws RangeError when the place is none of the class's
  */
-export function machineFrom(finding: MachineFinding): Machine {
+export function machineFrom(finding: MachineFinding, words: TemplateWords): Machine {
   const typical = TYPICAL[finding.machineClass];
   const place = placesOf(finding.machineClass).find((p) => p.id === finding.placeId);
   if (!place) throw new RangeError(`${finding.machineClass}: no place ${finding.placeId}`);
   const shape = typical.shape();
   const batteries = Array.from({ length: finding.systemVolts / 12 }, (_, i) =>
-    batteryOf(finding, place, shape, typical.batteryMm, i),
+    batteryOf(finding, place, words.place[place.id].name, shape, typical.batteryMm, i),
   );
   return {
     id: finding.id,
@@ -201,12 +207,12 @@ export function machineFrom(finding: MachineFinding): Machine {
     ...shape,
     zones: [],
     batteries,
-    points: pointsOf(finding, place, shape, batteries),
+    points: pointsOf(finding, place, shape, batteries, words),
     engine: finding.engine,
     smartAlternator: false,
-    resets: ['Clock'],
-    cautions: typical.cautions,
-    never: typical.never,
+    resets: [words.clock],
+    cautions: typical.cautions.map((code) => words.caution[code]),
+    never: typical.never.map((code) => words.never[code]),
   };
 }
 
@@ -216,6 +222,7 @@ const BETWEEN_BATTERIES_MM = 40;
 function batteryOf(
   { rating, layout }: MachineFinding,
   place: LikelyPlace,
+  placeName: string,
   { widthMm, lengthMm, side }: Shape,
   [batteryWidth, batteryLength]: Typical['batteryMm'],
   index: number,
@@ -226,7 +233,7 @@ function batteryOf(
   return {
     rating,
     layout,
-    place: place.place,
+    place: placeName,
     closedIn: place.closedIn,
     ventHose: place.ventHose,
     topMm: Math.round(place.up * (side?.heightMm ?? 1500)),
@@ -244,44 +251,52 @@ function pointsOf(
   place: LikelyPlace,
   { widthMm, lengthMm }: Shape,
   batteries: readonly MachineBattery[],
+  words: TemplateWords,
 ): MachinePoint[] {
   const post: MachinePoint = {
     id: 'post',
     kind: 'red-post',
-    label: 'Red post',
+    label: words.redPost,
     // A motorcycle is narrow: its post is behind a side panel.
     xMm: Math.round(widthMm * (finding.machineClass === 'motorcycle' ? 0.42 : 0.76)),
     yMm: Math.round(lengthMm * (finding.machineClass === 'motorcycle' ? 0.5 : 0.17)),
-    steps: ['Look for a red cover in the bay or at the fuse box, marked +.'],
+    steps: [words.redPostStep],
   };
   return [
     ...(finding.redPost ? [post] : []),
-    ...batteries.flatMap((b, i) => terminalsOf(b, i, batteries.length, place)),
+    ...batteries.flatMap((b, i) => terminalsOf(b, i, batteries.length, words.place[place.id].steps, words)),
     {
       id: 'ground',
       kind: 'ground-point',
-      label: 'Bare metal of the engine or frame',
+      label: words.ground,
       xMm: Math.round(widthMm * 0.55),
       yMm: Math.round(lengthMm * (batteries[0]!.rect.yMm < lengthMm / 2 ? 0.34 : 0.24)),
-      steps: ['Sturdy, bare, bolted to the engine or frame, away from the battery and the fuel.'],
+      steps: [words.groundStep],
     },
   ];
 }
 
-function terminalsOf(b: MachineBattery, i: number, count: number, place: LikelyPlace): MachinePoint[] {
-  const name = count === 1 ? 'Battery' : `Battery ${i + 1}`;
+function terminalsOf(
+  b: MachineBattery,
+  i: number,
+  count: number,
+  step: string,
+  words: TemplateWords,
+): MachinePoint[] {
+  const label = (sign: '+' | '-'): string =>
+    count === 1 ? words.battery({ sign }) : words.batteryOf({ number: i + 1, sign });
   const { xMm, yMm, widthMm, lengthMm } = b.rect;
   const isLeft = b.layout === 'positive-left';
   const at = (share: number) => ({
     xMm: Math.round(xMm + widthMm * share),
     yMm: Math.round(yMm + lengthMm / 2),
     heightMm: b.topMm,
-    steps: place.steps,
+    steps: [step],
     battery: i,
   });
   const suffix = i === 0 ? '' : String(i + 1);
   return [
-    { id: `battery-plus${suffix}`, kind: 'battery-positive', label: `${name} +`, ...at(isLeft ? 0.2 : 0.8) },
-    { id: `battery-minus${suffix}`, kind: 'battery-negative', label: `${name} -`, ...at(isLeft ? 0.8 : 0.2) },
+    { id: `battery-plus${suffix}`, kind: 'battery-positive', label: label('+'), ...at(isLeft ? 0.2 : 0.8) },
+    { id: `battery-minus${suffix}`, kind: 'battery-negative', label: label('-'), ...at(isLeft ? 0.8 : 0.2) },
   ];
 }

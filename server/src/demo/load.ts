@@ -39,7 +39,7 @@ export async function loadDemo({ write }: Database, now: Date, empty: boolean): 
 
 /** Entries that stand for a class are the product's own: they follow it at every start. */
 async function loadTemplates(tx: Tx): Promise<void> {
-  for (const detail of MACHINE_CLASSES.map(templateOf)) {
+  for (const detail of MACHINE_CLASSES.map((of) => templateOf(of))) {
     const { id, maker, model, machineClass } = detail;
     const row = { id, maker, model, machineClass, detail, searchText: searchTextOf(detail) };
     await tx.insert(models).values(row).onConflictDoUpdate({ target: models.id, set: row });

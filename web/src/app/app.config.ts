@@ -32,6 +32,7 @@ import { SharedPages } from './shared/sync/shared-pages';
 import { keepSettings, settingsFeature } from './shared/data/settings';
 import { keepSession, sessionFeature } from './shared/data/session';
 import { askLate, askSignIn, goOn, catchUnauthorized, signInFeature } from './shared/data/sign-in';
+import { shownLanguage } from './shared/model/shown-language';
 import { StreamLine } from './shared/data/stream-line';
 
 export const appConfig: ApplicationConfig = {
@@ -62,6 +63,7 @@ export const appConfig: ApplicationConfig = {
     }),
     provideState(sessionFeature),
     provideState(settingsFeature),
+    provideState(shownLanguage),
     provideState(signInFeature),
     provideState(boardCopy),
     provideState(crewCopy),

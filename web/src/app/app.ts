@@ -23,7 +23,9 @@ import { Frames } from './shared/model/frames';
 import { timeOfDay } from './shared/model/dates';
 import { APP as T } from '@words/screens/app';
 import { SIGN_IN_BAR } from '@words/screens/sign-in';
+import { areLoaded } from '@words/messages-of';
 import { showUnits } from '@words/units';
+import { LanguageActions } from './shared/model/shown-language';
 
 /** The messages of the other pages are loaded so long after the first page, ms: its own parts come first. */
 const REST_AFTER_MS = 4_000;
@@ -129,6 +131,11 @@ export class App {
     const languages = inject(Languages);
     setTimeout(() => void languages.whole(), REST_AFTER_MS);
     effect(() => void languages.show(languageBy(this.settings().language, navigator.languages)));
+    effect(() =>
+      this.store.dispatch(
+        LanguageActions.shown({ language: language(), isWhole: areLoaded('templateEntry') }),
+      ),
+    );
     const root = document.documentElement;
     effect(() => root.setAttribute('data-light', this.light()));
     effect(() => root.toggleAttribute('data-large', this.settings().largeType));

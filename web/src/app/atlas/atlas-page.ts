@@ -14,6 +14,7 @@ import { sessionFeature } from '../shared/data/session';
 import { deviceFeature } from '../shared/sync/device-state';
 import { importInto } from '../shared/ui/import-dialog';
 import { CONFIDENCE_MARKS } from '@words/atlas-words';
+import { inWords, summaryInWords } from '@words/template-words';
 import { CLASS_WORDS } from '@words/words';
 import { type EditedEntry, EntryEditor } from '../shared/entry/entry-editor';
 import { EntryView } from './entry-view';
@@ -193,7 +194,7 @@ export class AtlasPage {
     NO_MACHINES,
     TYPING_PAUSE_MS,
   );
-  protected readonly found = computed(() => this.search.value().machines);
+  protected readonly found = computed(() => this.search.value().machines.map(summaryInWords));
   protected readonly total = computed(() => this.search.value().total);
   protected readonly heldAt = this.finder.heldAt;
   protected readonly crew = this.store.selectSignal(crewCopy.selectCopy);
@@ -228,7 +229,7 @@ export class AtlasPage {
   /** Never the entry of a machine that was left: what is done here is done to the chosen one. */
   protected readonly entry = computed(() => {
     const entry = this.chosen.value();
-    return entry?.machine.id === this.chosenId() ? entry : null;
+    return entry?.machine.id === this.chosenId() ? { ...entry, machine: inWords(entry.machine) } : null;
   });
   protected readonly problem = computed(() => this.chosen.problem() ?? this.search.problem());
 

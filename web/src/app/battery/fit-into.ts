@@ -1,3 +1,4 @@
+import { vehicleModelName } from '@words/model-name';
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { Api } from '../shared/data/api';
 import { loaded } from '../shared/data/loaded';
@@ -36,7 +37,7 @@ const SHOWN = 5;
       @for (v of found(); track v.id) {
         <li>
           <strong>{{ word(v) }}</strong>
-          <span>{{ v.modelName }}</span>
+          <span>{{ modelWord(v) }}</span>
           @for (place of places; track place) {
             <button type="button" class="key" (click)="chosen.emit({ vehicleId: v.id, place })">
               {{ t.as({ place: placeWord(place) }) }}
@@ -78,6 +79,7 @@ export class FitInto {
   );
   protected readonly problem = this.vehicles.problem;
   protected readonly word = vehicleWord;
+  protected readonly modelWord = vehicleModelName;
   protected readonly placeWord = batteryWord;
   /** A string has two; the server refuses a place that a vehicle does not have. */
   protected readonly places = [0, 1] as const;

@@ -13,7 +13,8 @@ import { outOfRange } from '@words/range-words';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { problemText } from '../shared/data/problem';
-import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { modelNameOf, vehicleModelName } from '@words/model-name';
 import { typedFigure } from '../shared/ui/typed-figure';
 import { vehicleWord } from '@words/figures';
 import { type FieldFaults, faultsOf, schemaFaults } from '../shared/ui/checked-form';
@@ -57,13 +58,13 @@ const labels = () => [
               [attr.aria-checked]="vehicle()?.id === v.id"
               (click)="take(v)"
             >
-              {{ word(v) }}, {{ v.modelName }}
+              {{ word(v) }}, {{ modelWord(v) }}
             </button>
           }
         </div>
       }
       <label>
-        <span>{{ t.machineLabel({ model: vehicle() ? ': ' + vehicle()!.modelName : '' }) }}</span>
+        <span>{{ t.machineLabel({ model: vehicle() ? ': ' + modelWord(vehicle()!) : '' }) }}</span>
         <input
           class="field"
           autocomplete="off"
@@ -180,7 +181,8 @@ export class NewCall {
 
   protected readonly heldAt = this.finder.heldAt;
   protected readonly suggest = modelSuggestions(this.finder, (error) => this.problem.set(problemText(error)));
-  protected readonly nameOf = modelName;
+  protected readonly nameOf = modelNameOf;
+  protected readonly modelWord = vehicleModelName;
   protected readonly rowOf = modelRow;
   protected readonly word = vehicleWord;
 
@@ -257,7 +259,8 @@ export class NewCall {
     const minutes = typedFigure(typed.promised);
     return {
       id: crypto.randomUUID(),
-      title: typed.title.trim() || (vehicle?.modelName ?? (machine ? modelName(machine) : plate)),
+      title:
+        typed.title.trim() || (vehicle ? vehicleModelName(vehicle) : machine ? modelNameOf(machine) : plate),
       placeName: typed.place.trim(),
       said: typed.said.trim(),
       ambientC: Math.round(this.unit().keep(typedFigure(typed.temp))),

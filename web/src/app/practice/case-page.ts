@@ -35,6 +35,7 @@ import {
   practiceActionWords,
   readWords,
   RUNG_WORDS,
+  spoken,
 } from '@words/practice-words';
 import { degrees } from '@words/units';
 import { SUSPECT_WORDS, VERDICT_WORDS } from '@words/verdict-words';
@@ -232,7 +233,7 @@ export class CasePage {
       world = replay(code, []);
     }
     this.actions.set(kept);
-    this.world.set(world);
+    this.world.set(spoken(world));
     this.record.keep(this.key(), kept);
     if (world.verdict && !this.inExam()) void this.askTool();
   }

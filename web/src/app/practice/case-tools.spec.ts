@@ -2,13 +2,14 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { InstrumentNow } from '@voltrek/contracts';
 import { act, optionsOf, type PracticeAction, startCase, type World } from '@voltrek/core/practice';
+import { spoken } from '@words/practice-words';
 import { CaseTools } from './case-tools';
 
 describe('CaseTools', () => {
   async function shown(world: World, locked = false) {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(CaseTools);
-    fixture.componentRef.setInput('world', world);
+    fixture.componentRef.setInput('world', spoken(world));
     fixture.componentRef.setInput('locked', locked);
     const did: PracticeAction[] = [];
     fixture.componentInstance.does.subscribe((action) => did.push(action));

@@ -8,6 +8,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { inWords } from '@words/template-words';
 import { RouterLink } from '@angular/router';
 import { type Drill, DRILL_KINDS, type DrillKind } from '@voltrek/core/practice';
 import { drillChoices, drillLines, DRILL_WORDS, drillWhy } from '@words/drill-words';
@@ -206,7 +207,7 @@ export class DrillPage {
     if (drill?.kind !== 'order') return null;
     const { machine, scene, state } = drill;
     return layoutCircuit({
-      ...{ machine, donor: scene.donor, scene, hookup: state },
+      ...{ machine: inWords(machine), donor: scene.donor && inWords(scene.donor), scene, hookup: state },
       ...{ step: null, isCranking: false, showPins: false, machineName: '' },
     });
   });

@@ -6,7 +6,8 @@ import { Finder } from '../shared/data/finder';
 import { type FieldFaults, formOf, keptOf } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
 import type { FormField, FormValues } from '../shared/ui/form-field';
-import { modelName, modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { modelRow, modelSuggestions } from '../shared/ui/model-suggestions';
+import { modelNameOf } from '@words/model-name';
 import { VEHICLE_DIALOG as T } from '@words/screens/vehicles';
 
 /** The fields of a vehicle, in the language in use. */
@@ -60,7 +61,7 @@ export class VehicleDialog {
 
   protected readonly modal = inject(NgbActiveModal);
   protected readonly suggest = modelSuggestions(inject(Finder));
-  protected readonly nameOf = modelName;
+  protected readonly nameOf = modelNameOf;
   protected readonly rowOf = modelRow;
   protected readonly fields = computed(vehicleFields);
   protected readonly isNew = signal(true);

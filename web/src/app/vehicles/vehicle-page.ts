@@ -1,3 +1,4 @@
+import { vehicleModelName } from '@words/model-name';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { JobSummary, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
@@ -28,7 +29,7 @@ import { VEHICLE_PAGE as T } from '@words/screens/vehicles';
     @if (record(); as r) {
       <header>
         <h1>{{ word(r.vehicle) }}</h1>
-        <span>{{ r.vehicle.modelName }}</span>
+        <span>{{ modelWord(r.vehicle) }}</span>
         <button type="button" class="key change" (click)="change(r)">{{ t.change }}</button>
       </header>
       <dl>
@@ -192,6 +193,7 @@ export class VehiclePage {
   private readonly asked = signal<string | null>(null);
   protected readonly forgetting = computed(() => this.asked() === this.record()?.owner?.id);
   protected readonly word = vehicleWord;
+  protected readonly modelWord = vehicleModelName;
   protected readonly rating = ratingWords;
   protected readonly volts = volts;
   protected readonly verdictWords = VERDICT_WORDS;

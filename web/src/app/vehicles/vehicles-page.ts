@@ -1,3 +1,4 @@
+import { vehicleModelName } from '@words/model-name';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { VehicleEntry, VehicleSummary } from '@voltrek/contracts';
@@ -37,7 +38,7 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
     <vt-record-list [link]="linkOf" [none]="isReady() ? t.empty : null">
       <ng-template [vtRow]="vehicles()" let-v>
         <strong>{{ word(v) }}</strong>
-        <span>{{ v.modelName }}</span>
+        <span>{{ modelWord(v) }}</span>
         <span class="dim">{{ v.notes }}</span>
       </ng-template>
     </vt-record-list>
@@ -75,6 +76,7 @@ export class VehiclesPage {
   protected readonly isReady = this.found.isReady;
   protected readonly problem = this.found.problem;
   protected readonly word = vehicleWord;
+  protected readonly modelWord = vehicleModelName;
   protected readonly linkOf = ({ id }: VehicleSummary): readonly string[] => ['/vehicle', id];
 
   protected add(): void {

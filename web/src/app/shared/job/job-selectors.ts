@@ -1,3 +1,5 @@
+import { inWords } from '@words/template-words';
+import { selectShownLanguage } from '../model/shown-language';
 import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import {
@@ -70,13 +72,16 @@ export const selectDetail = createSelector(
   selectJobRules,
   selectVansHere,
   selectFoundWith,
+  selectShownLanguage,
   (detail, own, here, foundWith) => {
     if (!detail) return null;
-    const machine = foundWith ? machineAsFound(foundWith, detail.machine) : detail.machine;
+    const entry = inWords(detail.machine);
+    const machine = foundWith ? machineAsFound(foundWith, entry) : entry;
+    const donorMachine = detail.donorMachine && inWords(detail.donorMachine);
     const known = new Set(detail.kit.map(({ id }) => id));
     const brought = here.flatMap(({ kit }) => kit.filter(({ id }) => !known.has(id)));
     const kit = brought.length > 0 ? [...detail.kit, ...brought] : detail.kit;
-    return { ...detail, machine, kit, rules: own ?? detail.rules };
+    return { ...detail, machine, donorMachine, kit, rules: own ?? detail.rules };
   },
 );
 

@@ -1,3 +1,4 @@
+import { modelNameOf } from '@words/model-name';
 import type { MachineSummary } from '@voltrek/contracts';
 import { catchError, debounceTime, map, type Observable, of, type OperatorFunction, switchMap } from 'rxjs';
 import type { Finder } from '../data/finder';
@@ -26,7 +27,5 @@ export function modelSuggestions(
     );
 }
 
-export const modelName = ({ maker, model }: Pick<MachineSummary, 'maker' | 'model'>): string =>
-  `${maker} ${model}`;
 export const modelRow = (machine: MachineSummary): string =>
-  `${modelName(machine)}, ${CLASS_WORDS[machine.machineClass]}`;
+  `${modelNameOf(machine)}, ${CLASS_WORDS[machine.machineClass]}`;

@@ -7,6 +7,7 @@ import { volts } from './figures';
 import { CHEMISTRY_WORDS } from './plan-words';
 import { CLASS_WORDS, POINT_KIND_WORDS, STOP_WORDS } from './words';
 import type { MachineClass } from '@voltrek/core/machine';
+import { inWords } from './template-words';
 import { CLAMP_CONTACT_WORDS } from './kit-words';
 import { messagesOf } from './messages-of';
 import { asBeginning, fixed } from './numbers';
@@ -65,7 +66,7 @@ export function drillChoices(drill: Drill): string[] {
         if (action.kind !== 'attach') return '';
         const isSource = isSourceClamp(action.clamp);
         const machine = isSource ? drill.scene.donor : drill.machine;
-        const point = machine?.points.find(({ id }) => id === action.pointId);
+        const point = machine && inWords(machine).points.find(({ id }) => id === action.pointId);
         const values = {
           colour: isRedClamp(action.clamp) ? COLOURS.red : COLOURS.black,
           place: point ? POINT_KIND_WORDS[point.kind] : '',

@@ -373,6 +373,7 @@ export interface Messages {
     readonly times: string;
     readonly tries: string;
   };
+  readonly unknownModel: { readonly name: Message<'machineClass'> };
   readonly confidence: { readonly maker: string; readonly 'found-once': string; readonly confirmed: string };
   readonly confidenceMarks: {
     readonly maker: string;
@@ -2116,6 +2117,30 @@ export interface Messages {
     readonly 'behind-door': { readonly name: string; readonly steps: string };
     readonly 'stern-locker': { readonly name: string; readonly steps: string };
     readonly 'under-steps': { readonly name: string; readonly steps: string };
+  };
+  readonly templateEntry: {
+    readonly battery: Message<'sign'>;
+    readonly batteryOf: Message<'number' | 'sign'>;
+    readonly redPost: string;
+    readonly redPostStep: string;
+    readonly ground: string;
+    readonly groundStep: string;
+    readonly clock: string;
+    readonly caution: {
+      readonly 'high-voltage': string;
+      readonly 'middle-joint-live': string;
+      readonly 'secure-first': string;
+      readonly 'chock-it': string;
+      readonly 'starts-by-itself': string;
+      readonly 'vapour-in-bilge': string;
+    };
+    readonly never: {
+      readonly 'both-on-one': string;
+      readonly 'running-car': string;
+      readonly 'bridge-seat-switch': string;
+      readonly 'lend-from-it': string;
+      readonly 'donor-runs': string;
+    };
   };
   readonly verdictPart: {
     readonly evidence: string;

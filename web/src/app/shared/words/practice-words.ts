@@ -11,6 +11,7 @@ import type {
   PracticeAction,
   PracticeCase,
   RungId,
+  World,
 } from '@voltrek/core/practice';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { VerdictKind } from '@voltrek/core/verdict';
@@ -21,6 +22,7 @@ import { VERDICT_WORDS } from './verdict-words';
 import { verdictTitle } from './verdict-title';
 import { CIRCUMSTANCE_WORDS } from './words';
 import { messagesOf } from './messages-of';
+import { inWords } from './template-words';
 import { fixed } from './numbers';
 
 /** The name of each rung, and its aim. */
@@ -168,3 +170,12 @@ export function cameWords(happened: Happened): string {
 /** Verdicts that are right here, as alternatives. */
 export const rightWords = (right: readonly VerdictKind[]): string =>
   right.map((kind) => VERDICT_WORDS[kind].name).reduce((first, second) => ACT.or({ first, second }));
+
+/** Returns a case with its machines in the language on screen. */
+export const spoken = (world: World): World => {
+  const { machine, donor } = world.practice;
+  return {
+    ...world,
+    practice: { ...world.practice, machine: inWords(machine), donor: inWords(donor) },
+  };
+};

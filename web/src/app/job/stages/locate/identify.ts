@@ -10,7 +10,14 @@ import {
 } from '@angular/core';
 import { CHEMISTRIES } from '@voltrek/core/battery';
 import { MACHINE_CLASSES, type MachineClass, TERMINAL_LAYOUTS } from '@voltrek/core/machine';
-import { type Clue, cluesFor, machineFrom, rankPlaces, typicalOf } from '@voltrek/core/template';
+import {
+  type Clue,
+  cluesFor,
+  machineFrom,
+  type MachineFinding,
+  rankPlaces,
+  typicalOf,
+} from '@voltrek/core/template';
 import type { MachineSummary } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { Finder, NO_MACHINES, TYPING_PAUSE_MS } from '../../../shared/data/finder';
@@ -22,6 +29,7 @@ import { sessionFeature } from '../../../shared/data/session';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { LIKELY_PLACE_WORDS, CLUE_WORDS, LAYOUT_WORDS } from '@words/atlas-words';
 import { percent } from '@words/figures';
+import { summaryInWords, templateWords } from '@words/template-words';
 import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { CLASS_WORDS } from '@words/words';
 import { entryFaults, idFrom } from '../../../shared/entry/entry-fields';
@@ -342,7 +350,8 @@ export class Identify {
     this.found
       .value()
       .machines.filter((m) => m.id !== this.work().machine.id)
-      .slice(0, SUGGESTIONS),
+      .slice(0, SUGGESTIONS)
+      .map(summaryInWords),
   );
   private readonly knownClass = computed(() => this.work().machine.machineClass);
   protected readonly machineClass = linkedSignal<MachineClass>(() => this.knownClass());
@@ -382,7 +391,7 @@ export class Identify {
     const maker = this.maker().trim();
     const model = this.model().trim();
     const systemVolts = this.systemVolts();
-    return machineFrom({
+    const finding: MachineFinding = {
       id: idFrom(maker, model),
       maker,
       model,
@@ -404,7 +413,8 @@ export class Identify {
         displacementL: typedFigure(this.litres()),
         systemVolts,
       },
-    });
+    };
+    return machineFrom(finding, templateWords());
   });
   protected readonly shownFaults = computed(() => {
     const machine = this.entry();
