@@ -40,7 +40,7 @@ export function benchBelief(core, medianMs, print) {
     const cases = core.planCases(situation, ranked);
     return {
       input: core.waysInput(job, situation, ranked, cases, AT),
-      findings: core.findingsOfJob(job, situation, cases),
+      findings: core.findingsOfJob(job, situation),
     };
   };
   const { input, findings } = planOf(van.kit);
@@ -69,14 +69,15 @@ export function benchBelief(core, medianMs, print) {
   );
   print(
     'population of 1000',
-    `${medianMs(9, () => core.populationOf(crowd, findings, 1000, random())).toFixed(0)} ms`,
+    `${medianMs(9, () => core.populationOf(core.copiesOf(crowd, findings, random()), 1000, random())).toFixed(0)} ms`,
   );
 
+  const copies = core.copiesOf(crowd, findings, random());
   const { plan } = input.options[0];
   const moment = core.afterWait(plan);
   let perMachine = null;
   for (const count of [250, 1000, 4000]) {
-    const population = core.populationOf(crowd, findings, count, random());
+    const population = core.populationOf(copies, count, random());
     const ms = medianMs(9, () => core.startShare(moment, plan.engine, population));
     perMachine ??= ms / count;
     print(
@@ -84,11 +85,12 @@ export function benchBelief(core, medianMs, print) {
       `${ms.toFixed(1)} ms; ${((ms / count) * 1000).toFixed(1)} us a machine; growth ${(ms / count / perMachine).toFixed(2)}`,
     );
   }
-  const population = core.populationOf(crowd, findings, 1000, random());
-  const tries = [{ moment, outcome: 'slow', lowestVolts: 8.1 }];
+  const population = core.populationOf(copies, 1000, random());
+  const tries = [{ at: AT, repaired: 0, moment, outcome: 'slow', lowestVolts: 8.1 }];
+  const tried = { ...findings, tries };
   print(
-    'a try weighed',
-    `${medianMs(9, () => core.afterTries(population, tries, plan.engine)).toFixed(0)} ms`,
+    'a population after a try',
+    `${medianMs(9, () => core.copiesOf(crowd, tried, random())).toFixed(0)} ms; ${copies.machines.length} copies`,
   );
   const packs = van.kit.filter(({ kind }) => kind === 'lithium-pack');
   let perFigure = null;

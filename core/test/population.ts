@@ -1,4 +1,4 @@
-import { drawSound, type Findings, type Population, populationOf } from '../src/belief/index.js';
+import { copiesOf, drawSound, type Findings, type Population, populationOf } from '../src/belief/index.js';
 import { crowdAfter } from '../src/diagnosis/index.js';
 import { seededRandom } from '../src/quantities/index.js';
 import { crowdForTests } from './proof-share.js';
@@ -10,7 +10,8 @@ const SEED = 20;
 /** The population that a job's plan is read from, of a small crowd. */
 export function populationForTests(findings: Findings): Population {
   const crowd = crowdAfter(crowdForTests(findings.profile), findings.repairs);
-  return populationOf(crowd, findings, MACHINES, seededRandom(SEED));
+  const random = seededRandom(SEED);
+  return populationOf(copiesOf(crowd, findings, random), MACHINES, random);
 }
 
 /** Machines with nothing at fault but their charge. */

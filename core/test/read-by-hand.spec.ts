@@ -201,7 +201,7 @@ describe('what lies over a battery', () => {
       const done = act(fetched, action);
       const again = act(done, action);
       const about = JSON.stringify(action);
-      expect(last(done).opened).withContext(about).toEqual(['Saddle off: lock or two bolts.']);
+      expect(last(done).opened).withContext(about).toEqual(['saddle']);
       expect(done.isOpen).toBeTrue();
       expect(last(again).opened).withContext(about).toBeUndefined();
       expect(last(done).minutes - last(again).minutes)

@@ -2,13 +2,15 @@ import { aloneRescue, type Rescue } from '../src/circuit/index.js';
 import type { DiagnosisEvidence } from '../src/diagnosis/index.js';
 import type { Engine } from '../src/engine/index.js';
 import {
-  afterTries,
   clampsSetAgain,
   beliefsWhileJoined,
   casualtyBatteries,
-  drawPopulation,
+  copiesOf,
   modelOf,
+  type Population,
+  populationOf,
   startShare,
+  type TryMade,
 } from '../src/belief/index.js';
 import { seededRandom, type Random } from '../src/quantities/index.js';
 import { CAR, JOINED } from './fixtures.js';
@@ -71,7 +73,11 @@ export function play(kind: 'called' | 'hard', random: Random): Played {
   const { beliefs } = casualtyBatteries({ ...machine, engine }, restVolts, tempC);
   const casualty = beliefs.map((belief) => modelOf(belief, tempC));
   const profile = { machineClass: it.machineClass, systemVolts, engine, rating: it.rating, tempC };
-  const population = drawPopulation(crowdForTests(profile), evidence, MACHINES, seededRandom(3));
+  const populationAfter = (tries: readonly TryMade[]): Population => {
+    const seeded = seededRandom(3);
+    const findings = { profile, repairs: [], evidence, tries };
+    return populationOf(copiesOf(crowdForTests(profile), findings, seeded), MACHINES, seeded);
+  };
 
   const helps = (kind === 'hard' ? POOR_HELP : GOOD_HELP).map((help) => sizedFor(it, help));
   const [help, other] = odds(random, 0.5) ? helps : [...helps].reverse();
@@ -80,13 +86,14 @@ export function play(kind: 'called' | 'hard', random: Random): Played {
   const lending = { ...rescue, source: { ...rescue.source!, alternator: alternatorOf(it) } };
   const now = minutes > 0 ? beliefsWhileJoined(lending, beliefs, minutes)[minutes]! : beliefs;
   const moment = { rescue, beliefs: now };
-  const claim = startShare(moment, engine, population);
+  const claim = startShare(moment, engine, populationAfter([]));
   const after = minutes > 0 ? charged(it, help!, minutes, random) : it;
   const first = turnKey(after, temper, help!, clampsSet(random), random);
   if (first.started) return { first: { claim, isMet: true }, second: null };
 
   const lowestVolts = odds(random, 0.6) ? first.lowestVolts : null;
-  const learned = afterTries(population, [{ moment, outcome: first.outcome, lowestVolts }], engine);
+  const made = { at: 'first', repaired: 0, moment, outcome: first.outcome, lowestVolts };
+  const learned = populationAfter([made]);
   const next = kind === 'hard' && odds(random, 0.7) ? sizedFor(it, GOOD_HELP[0]!) : other!;
   const again = { rescue: rescueWith(it, next, casualty), beliefs: now };
   const then = startShare(again, engine, clampsSetAgain(learned, seededRandom(4)));

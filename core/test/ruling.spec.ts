@@ -60,6 +60,7 @@ function crowdOf(shares: Readonly<Record<string, number>>, chances: Chances = {}
     known,
     repairs: [],
     before: [],
+    tried: new Map(),
   };
 }
 

@@ -153,8 +153,8 @@ describe('the road after a start', () => {
 
   it('counts the minutes on the battery alone, by hand', () => {
     // 60 Ah, four fifths of them in an hour or two, down to a fifth: 38.4 Ah. 130 + 140 W at 12 V: 22.5 A. 720 W: 60 A.
-    expect(runDown(BATTERY_60, 1)).toEqual({ lampsMinutes: 102, allOnMinutes: 38 });
-    expect(runDown(BATTERY_60, 0.2)).toEqual({ lampsMinutes: 0, allOnMinutes: 0 });
+    expect(runDown(BATTERY_60, 'car', 1)).toEqual({ lampsMinutes: 102, allOnMinutes: 38 });
+    expect(runDown(BATTERY_60, 'car', 0.2)).toEqual({ lampsMinutes: 0, allOnMinutes: 0 });
   });
 });
 

@@ -72,7 +72,10 @@ describe('conclude', () => {
   });
 
   it('condemns a charged battery that collapses, by how far it does', () => {
-    const worn = verdictOf({ symptom: 'slow-crank', rest: 12.55, crank: -0.6, 'look-date': 'over-6' });
+    const found = { symptom: 'slow-crank', rest: 12.55, crank: -0.6, 'look-date': 'over-6' } as const;
+    // A joint or a starter that drags pulls the volts down as well.
+    expect(verdictOf(found).verdict).toBe('not-known');
+    const worn = verdictOf({ ...found, 'joint-plus': 0.1, 'joint-minus': 0.1 });
     expect(worn.verdict).toBe('replace-soon');
     expect(worn.ground).toBe('proved-worn');
     const spent = verdictOf({ symptom: 'rapid-click', rest: 12.55, crank: -2.4, conductance: 0.45 });

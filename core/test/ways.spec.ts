@@ -74,8 +74,8 @@ interface Found {
   readonly elsewhere: number;
 }
 function findingsFor(machine: Machine, restVolts: readonly number[], more?: (log: Log) => void): Findings {
-  const { job, cases } = jobWith(machine, restVolts, more);
-  return findingsOfJob(job, situationIn(job, machine), cases)!;
+  const { job } = jobWith(machine, restVolts, more);
+  return findingsOfJob(job, situationIn(job, machine));
 }
 function waysFor(...[machine, restVolts, more, at]: Parameters<typeof inputFor>): Found {
   const findings = findingsFor(machine, restVolts, more);
@@ -469,7 +469,7 @@ describe('a booster that stands low', () => {
     const cases = planCases(situationIn(log.job, CAR), ranked);
     const at = new Date(START + 3_600_000).toISOString();
     const input = waysInput(log.job, situationIn(log.job, CAR, LOW), ranked, cases, at)!;
-    const findings = findingsOfJob(log.job, situationIn(log.job, CAR), cases)!;
+    const findings = findingsOfJob(log.job, situationIn(log.job, CAR));
     return { ways: waysOf(input, populationForTests(findings), SEED) };
   };
   const filled = (ways: Pick<Found, 'ways'>): Way | undefined =>

@@ -26,7 +26,7 @@ const ARMS_AFTER_MS = 400;
 /** The tasks of the plan's worker that draw machines, the argument with the count, and a share that is enough. */
 const SAMPLES_OF: Readonly<Record<string, readonly [argument: number, share: number]>> = {
   ...{ odds: [2, 0.1], ways: [2, 0.1], wait: [3, 0.1], leads: [2, 0.1], helps: [3, 0.1] },
-  suspect: [5, 0.3],
+  suspect: [3, 0.3],
 };
 /**
  * A screen with fewer draws shows the same words, sooner. The core's own tests count the odds. A verdict is drawn in full: its words turn

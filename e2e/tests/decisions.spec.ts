@@ -13,7 +13,8 @@ async function decisions(core: string): Promise<unknown> {
     drawCrowd: (profile: unknown) => { machines: { batteries: { soc: number }[]; plusOhms: number }[] };
     diagnose: (crowd: unknown, evidence: unknown) => { cause: string }[];
     proposals: (crowd: unknown, evidence: unknown, tools: unknown) => { check: string }[];
-    populationOf: (crowd: unknown, findings: unknown, count: number, random: unknown) => Drawn;
+    copiesOf: (crowd: unknown, findings: unknown, random: unknown) => unknown;
+    populationOf: (copies: unknown, count: number, random: unknown) => Drawn;
     TOOLS: unknown;
   };
   interface Drawn {
@@ -33,7 +34,8 @@ async function decisions(core: string): Promise<unknown> {
       { check: 'look-joints', found: 'clean' },
     ];
     const findings = { profile, repairs: [], evidence, tries: [] };
-    const population = all.populationOf(crowd, findings, 200, all.seededRandom(5));
+    const random = all.seededRandom(5);
+    const population = all.populationOf(all.copiesOf(crowd, findings, random), 200, random);
     return {
       drawn: crowd.machines.slice(0, 400).map(({ batteries, plusOhms }) => [batteries[0]!.soc, plusOhms]),
       causes: all.diagnose(crowd, evidence).map(({ cause }) => cause),

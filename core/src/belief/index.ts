@@ -1,7 +1,7 @@
 // The machines that this may be, and what is read from them. Other floors import this file alone.
 export * from './casualty-batteries.js';
 export * from './unknowns.js';
-export * from './machines.js';
+export * from './copies.js';
 export * from './population.js';
 export * from './tries.js';
 export * from './odds.js';

@@ -1,19 +1,13 @@
 import { strengthShare } from '../battery/index.js';
 import { ATTEMPT_OUTCOMES } from '../crank/index.js';
-import {
-  CAUSES,
-  type Cause,
-  type CrankLook,
-  type HiddenMachine,
-  SUSPECT_OF,
-  TRY_ROWS,
-} from '../diagnosis/index.js';
+import { CAUSES, type Cause, type CrankLook, SUSPECT_OF, TRY_ROWS } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import type { LeadSet } from '../leads/index.js';
 import {
   type CrankMoment,
   cranksIn,
   effectiveNumber,
+  type HiddenParts,
   lookIn,
   type Population,
   type PossibleMachine,
@@ -147,7 +141,7 @@ export interface NoSource {
 }
 
 /** The fault of a machine that a strong source at its posts does not make up for; its cause where it holds none. */
-const beyondSources = ({ holds, cause }: HiddenMachine): Cause => holds.find(isBeyondSources) ?? cause;
+const beyondSources = ({ holds, cause }: HiddenParts): Cause => holds.find(isBeyondSources) ?? cause;
 
 /** Faults of the battery, of what fills it and of what drains it are made up for. */
 function isBeyondSources(cause: Cause): boolean {

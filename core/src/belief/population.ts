@@ -10,9 +10,8 @@ import { withGain } from '../charging/index.js';
 import { type ModelBattery, type Rescue, STARTER_CABLE_OHMS } from '../circuit/index.js';
 import { compileCrank, type CrankPoint, wakePoint } from '../crank/index.js';
 import {
-  type Crowd,
   type CrankLook,
-  type DiagnosisEvidence,
+  type Cranks,
   type HiddenMachine,
   lookOfPoint,
   SOUND_OHMS,
@@ -20,7 +19,6 @@ import {
 import type { Engine } from '../engine/index.js';
 import type { Random } from '../quantities/index.js';
 import type { BatteryBelief, Gained } from './casualty-batteries.js';
-import { likelyMachines } from './machines.js';
 import {
   AGEING_LOG_DEVIATION,
   AGEING_MEDIAN,
@@ -40,10 +38,13 @@ export interface CrankMoment {
   readonly isMended?: boolean;
 }
 
+/** A machine with its faults, whose cranks are solved anew in each moment. */
+export type HiddenParts = Omit<HiddenMachine, keyof Cranks>;
+
 /** One machine that this may be: the faults that it holds, and what no finding tells of it. */
 export interface PossibleMachine {
   /** Null: a machine with nothing at fault, whose batteries are what is believed of them. */
-  readonly hidden: HiddenMachine | null;
+  readonly hidden: HiddenParts | null;
   readonly draw: Draw;
 }
 
@@ -54,27 +55,11 @@ export interface Population {
   readonly weights: readonly number[];
 }
 
-const alike = (machines: readonly PossibleMachine[]): Population => ({
+/** A population of machines that weigh alike. */
+export const alike = (machines: readonly PossibleMachine[]): Population => ({
   machines,
   weights: machines.map(() => 1 / machines.length),
 });
-
-/**
- * Draws the population of a machine that calls for help.
- *
- * @param crowd of its profile, after its repairs
- * @param evidence without what a try showed
- */
-export function drawPopulation(
-  crowd: Crowd,
-  evidence: readonly DiagnosisEvidence[],
-  count: number,
-  random: Random,
-): Population {
-  return alike(
-    likelyMachines(crowd, evidence, count, random).map((hidden) => ({ hidden, draw: drawUnknowns(random) })),
-  );
-}
 
 /** Draws the population of a machine with nothing at fault but its charge. Use it where the circuit is given by hand. */
 export function drawSound(count: number, random: Random): Population {
@@ -125,7 +110,7 @@ export function cranksIn(
 }
 
 /** Its starter is asked and takes amps. */
-const isDriven = ({ open, held, starter }: HiddenMachine): boolean =>
+const isDriven = ({ open, held, starter }: HiddenParts): boolean =>
   !open && held !== 'starter' && starter !== 'dead';
 
 /** The joints and the cable of a machine in this moment. */

@@ -1,17 +1,10 @@
 import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '../crank/index.js';
-import {
-  type Change,
-  type Crowd,
-  type DiagnosisEvidence,
-  type DiagnosisProfile,
-  TRY_ROWS,
-} from '../diagnosis/index.js';
+import { type Change, type DiagnosisEvidence, type DiagnosisProfile, TRY_ROWS } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import { parameter, type Random } from '../quantities/index.js';
 import {
   type CrankMoment,
   cranksIn,
-  drawPopulation,
   lookIn,
   type Population,
   type PossibleMachine,
@@ -21,6 +14,10 @@ import { drawClamps, MOST_LIKELY } from './unknowns.js';
 
 /** A try of this job that has ended: what was joined in its moment, and what it showed. */
 export interface TryMade {
+  /** Its time, by which the findings name it. */
+  readonly at: string;
+  /** Repairs that had been made by then. */
+  readonly repaired: number;
   readonly moment: CrankMoment;
   readonly outcome: AttemptOutcome;
   /** Lowest volts at the posts; null when nobody read them. */
@@ -31,24 +28,8 @@ export interface TryMade {
 export interface Findings {
   readonly profile: DiagnosisProfile;
   readonly repairs: readonly Change[];
-  /** Without what the tries showed. */
   readonly evidence: readonly DiagnosisEvidence[];
   readonly tries: readonly TryMade[];
-}
-
-/**
- * Draws the population of a job: its crowd weighed by the findings, then by each try in its own circuit.
- *
- * @param crowd of the profile, after the repairs
- */
-export function populationOf(
-  crowd: Crowd,
-  { profile, evidence, tries }: Findings,
-  count: number,
-  random: Random,
-): Population {
-  const drawn = drawPopulation(crowd, evidence, count, random);
-  return profile.engine ? afterTries(drawn, tries, profile.engine) : drawn;
 }
 
 /** A meter at the posts differs from the steady point by so much: ripple, the moment it is read, its leads; V for each 12 V. */
@@ -74,28 +55,8 @@ const SLIP_SHARE = 0.05;
 /** They lie anywhere within so many volts for each 12 V. */
 const SLIP_VOLTS = 12;
 
-/**
- * Weighs a population by the tries that were made: each machine by how likely it would have shown that, in the circuit as it was joined.
- *
- * @returns the same machines with other weights
- */
-export function afterTries(
-  { machines, weights }: Population,
-  tries: readonly TryMade[],
-  engine: Engine,
-): Population {
-  let now = [...weights];
-  for (const made of tries) {
-    const likelihood = likelihoodOf(made, engine);
-    const weighed = now.map((weight, i) => (weight > 0 ? weight * likelihood(machines[i]!) : 0));
-    const whole = weighed.reduce((a, b) => a + b, 0);
-    if (whole > 0) now = weighed.map((weight) => weight / whole);
-  }
-  return { machines, weights: now };
-}
-
-/** How likely this try is on a machine. */
-function likelihoodOf(
+/** Returns how likely this try is on a machine. */
+export function tryLikelihood(
   { moment, outcome, lowestVolts }: TryMade,
   engine: Engine,
 ): (machine: PossibleMachine) => number {

@@ -1,5 +1,6 @@
 import { parameter } from '../quantities/index.js';
 import type { BatteryRating } from '../battery/index.js';
+import { DRAW_SHARE, type Machine } from '../machine/index.js';
 
 export const CONSUMERS = [
   'parking-lamps',
@@ -14,7 +15,7 @@ export const CONSUMERS = [
 /** Consumers that get left on. */
 export type Consumer = (typeof CONSUMERS)[number];
 
-/** The power of each, W: a vehicle of the usual kind with filament lamps. */
+/** The power of each, W: a car with filament lamps. */
 export const DRAWS_WATTS: Readonly<Record<Consumer, number>> = {
   'parking-lamps': 30,
   headlamps: parameter(140, {
@@ -64,15 +65,15 @@ export interface LeftOn {
  *
  * @param hours since it was parked
  * @example
- * leftOn({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, 12, 'headlamps', 3).socLeft; // about a quarter
+ * leftOn({ chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }, { systemVolts: 12, machineClass: 'car' }, 'headlamps', 3).socLeft; // about a quarter
  */
 export function leftOn(
   { capacityAh }: Pick<BatteryRating, 'capacityAh'>,
-  systemVolts: number,
+  { systemVolts, machineClass }: Pick<Machine, 'systemVolts' | 'machineClass'>,
   consumer: Consumer,
   hours: number,
 ): LeftOn {
-  const amps = DRAWS_WATTS[consumer] / systemVolts;
+  const amps = (DRAWS_WATTS[consumer] / systemVolts) * DRAW_SHARE[machineClass];
   const thereAh = PARKED_SOC * capacityAh;
   const takenAh = Math.min(amps * hours, thereAh);
   return { takenAh, socLeft: PARKED_SOC - takenAh / capacityAh, emptyAfterHours: thereAh / amps };

@@ -1,5 +1,6 @@
 import { parameter } from '../quantities/index.js';
 import type { BatteryRating } from '../battery/index.js';
+import { DRAW_SHARE, type MachineClass } from '../machine/index.js';
 import { DRAWS_WATTS } from './left-on.js';
 
 /** Power that keeps an engine running: ignition or injection, pump, control units, W for a 12 V system. */
@@ -45,12 +46,17 @@ export interface RunDown {
  *
  * @param soc charge of the battery, 0 to 1
  * @example
- * runDown({ capacityAh: 60 }, 1).lampsMinutes // 102: an hour and three quarters
+ * runDown({ capacityAh: 60 }, 'car', 1).lampsMinutes // 102: an hour and three quarters
  */
-export function runDown({ capacityAh }: Pick<BatteryRating, 'capacityAh'>, soc: number): RunDown {
+export function runDown(
+  { capacityAh }: Pick<BatteryRating, 'capacityAh'>,
+  machineClass: MachineClass,
+  soc: number,
+): RunDown {
   const usableAh = Math.max(0, soc - RUNS_DOWN_TO_SOC) * capacityAh * QUICK_SHARE;
   // A 24 V machine has about twice the watts at twice the volts: the same amps.
-  const minutesAt = (watts: number): number => Math.floor((usableAh / (watts / 12)) * 60);
+  const minutesAt = (watts: number): number =>
+    Math.floor((usableAh / ((watts / 12) * DRAW_SHARE[machineClass])) * 60);
   return {
     lampsMinutes: minutesAt(ENGINE_RUNS_WATTS + DRAWS_WATTS.headlamps),
     allOnMinutes: minutesAt(ENGINE_RUNS_WATTS + DRAWS_WATTS.headlamps + ALL_ON_WATTS),

@@ -2,7 +2,7 @@ import { type Random, seededRandom } from '../quantities/index.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { drawHidden } from './draw-hidden.js';
 import { isPossibleNow, type Moment } from './possible.js';
-import { type HiddenMachine, oneBattery } from './hidden.js';
+import { type HiddenMachine, lookOf, oneBattery } from './hidden.js';
 import { type Change, changes, repaired } from './repairs.js';
 import {
   type Found,
@@ -26,6 +26,8 @@ export interface DiagnosisEvidence {
   readonly cellSpread?: number;
   /** How many of the job's repairs had been made when it was found; left out: none. */
   readonly repaired?: number;
+  /** The tries that it tells of, by their times. Where a crowd has heard them in their circuits, they count so and not by the table. */
+  readonly tried?: readonly string[];
 }
 
 /**
@@ -103,7 +105,16 @@ export interface Crowd {
   readonly repairs: readonly Change[];
   /** The crowd before each of the repairs. */
   readonly before: readonly Crowd[];
+  /** How likely each try was on each machine, in the circuit as it was joined; by the time of the try. */
+  readonly tried: ReadonlyMap<string, Float64Array>;
 }
+
+/** Calls to a machine that starts by itself, against calls to one that does not: it seldom calls anybody. */
+const CALLS_THOUGH_IT_STARTS = 0.15;
+
+/** How often such a machine calls, against others of its cause. */
+const callsFor = (hidden: HiddenMachine, profile: DiagnosisProfile): number =>
+  hidden.cause !== 'none' && lookOf(hidden, profile, false) === 'starts' ? CALLS_THOUGH_IT_STARTS : 1;
 
 /** Draws the crowd of a profile. The same seed gives the same crowd, so that a tap never changes the answer by luck. */
 export function drawCrowd(
@@ -115,10 +126,11 @@ export function drawCrowd(
   const shares: number[] = [];
   for (const [cause, prior] of priorsFor(profile)) {
     const count = Math.ceil(perCause * (DRAWN_MORE[cause] ?? 1));
-    for (let i = 0; i < count; i++) {
-      machines.push(drawHidden(cause, profile, random));
-      shares.push(prior / count);
-    }
+    const drawn = Array.from({ length: count }, () => drawHidden(cause, profile, random));
+    const calls = drawn.map((hidden) => callsFor(hidden, profile));
+    const all = calls.reduce((a, b) => a + b, 0);
+    machines.push(...drawn);
+    shares.push(...calls.map((share) => (prior * share) / all));
   }
   const sum = shares.reduce((a, b) => a + b, 0);
   return {
@@ -130,6 +142,7 @@ export function drawCrowd(
     known: new Map(),
     repairs: [],
     before: [],
+    tried: new Map(),
   };
 }
 
@@ -157,7 +170,7 @@ export function crowdAfter(crowd: Crowd, repairs: readonly Change[]): Crowd {
 }
 
 /** The crowd as it stood after so many repairs. */
-const asOf = (crowd: Crowd, repairs: number): Crowd => crowd.before[repairs] ?? crowd;
+export const asOf = (crowd: Crowd, repairs: number): Crowd => crowd.before[repairs] ?? crowd;
 
 /** The crowd as it was found, before anything was mended. */
 export const asFound = (crowd: Crowd): Crowd => asOf(crowd, 0);
@@ -167,14 +180,14 @@ const bitsOf = (causes: readonly Cause[]): number =>
   causes.reduce((bits, cause) => (bits | (1 << CAUSES.indexOf(cause))) >>> 0, 0);
 
 /** The different sets of causes that machines of a crowd hold, and which of them each machine does. */
-interface HeldSets {
+export interface HeldSets {
   readonly sets: Uint32Array;
   readonly setAt: Uint16Array;
 }
 /** Worked out once for a crowd: there are a few hundred sets at the most, and every question of shares is one of sets. */
 const setsKnown = new WeakMap<Uint32Array, HeldSets>();
 
-function heldSets({ holdsAt }: Pick<Crowd, 'holdsAt'>): HeldSets {
+export function heldSets({ holdsAt }: Pick<Crowd, 'holdsAt'>): HeldSets {
   const known = setsKnown.get(holdsAt);
   if (known) return known;
   const places = new Map([...new Set(holdsAt)].map((bits, at) => [bits, at]));
@@ -322,16 +335,24 @@ export function isFindingOf(id: CheckId, found: Found): boolean {
 /** No volts, amps or shares of a roadside are larger. */
 const FIGURE_MOST = 100;
 
+/** Checks that are a try itself. */
+const TRIES: readonly CheckId[] = ['try-alone', 'with-help'];
+
 /**
  * Returns how likely a finding is on each machine, by its place: without a list of its own, since a verdict asks thousands of times. A
  * figure counts by the range it falls in.
  */
 export function chanceAt(
   crowd: Crowd,
-  { check: id, found, battery, repaired = 0 }: DiagnosisEvidence,
+  { check: id, found, battery, repaired = 0, tried = [] }: DiagnosisEvidence,
 ): (machine: number) => number {
+  const heard = tried.flatMap((at) => crowd.tried.get(at) ?? []);
+  // Its lowest volts count with the try.
+  if (heard.length > 0 && !TRIES.includes(id)) return () => 1;
+  if (heard.length > 0) return (machine) => heard.reduce((product, by) => product * by[machine]!, 1);
   const check = checkOf(id);
-  const chances = chancesOf(asOf(crowd, repaired), check, battery);
+  const then = asOf(crowd, repaired);
+  const chances = chancesOf(then, check, battery);
   const count = check.outcomes.length;
   const at = outcomeIndex(check, found);
   return (machine) => chances[machine * count + at]!;

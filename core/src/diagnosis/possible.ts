@@ -1,4 +1,5 @@
 import { type CheckId, checkOf, type Found, type Tool } from './checks/index.js';
+import { changes, type Repair, repairsFor } from './repairs.js';
 
 /** The state of the machine while a check is chosen. */
 export interface Moment {
@@ -18,9 +19,17 @@ const TRIES: readonly CheckId[] = ['try-alone', 'with-help'];
 const ranLast = (evidence: readonly Finding[]): boolean =>
   evidence.filter(({ check }) => TRIES.includes(check)).at(-1)?.found === 'started';
 
+/** Repairs that are made at once where they are found, and not measured around: a clamp that turns by hand, a switch that stands wrong. */
+function atOnce(evidence: readonly Finding[]): Repair[] {
+  const findings = Object.fromEntries(evidence.map(({ check, found }) => [check, found]));
+  return repairsFor(findings, { engine: null }).flatMap(({ check, repair }) =>
+    checkOf(check).mendedBy !== undefined || findings[check] === 'turns-by-hand' ? [repair] : [],
+  );
+}
+
 /**
- * Returns whether a check can be done now, does no harm, and hides no reading that must come before it. Use it for everything that the
- * tool proposes.
+ * Returns whether a check can be done now, does no harm, and hides no reading that must come before it. Nothing is measured around a part
+ * that is mended first. Use it for everything that the tool proposes.
  *
  * @param evidence what stands found
  * @example isPossibleNow('try-alone', [], ['meter']) // false: the rest volts come first
@@ -31,6 +40,7 @@ export function isPossibleNow(
   tools: readonly Tool[],
   { runs, mayFreeze = false }: Moment = {},
 ): boolean {
+  if (atOnce(evidence).some((repair) => changes(repair, check))) return false;
   const isFound = (id: CheckId): boolean => evidence.some((e) => e.check === id);
   const { when, takesAmps } = checkOf(check);
   if (runs) return when !== 'still';

@@ -3,4 +3,5 @@ export * from './machine.js';
 export * from './earth.js';
 export * from './geometry.js';
 export * from './data-faults.js';
+export * from './draw-share.js';
 export * from './rolling-start.js';

@@ -49,6 +49,8 @@ export interface LikelyPlace {
   readonly up: number;
   readonly closedIn: boolean;
   readonly ventHose: boolean;
+  /** Steps that reach it. */
+  readonly steps: 1 | 2;
 }
 
 const IN_VIEW = { 'battery-in-view': 30, 'bay-empty': 0.05 };
@@ -62,6 +64,7 @@ const frontBay: LikelyPlace = {
   up: 0.55,
   closedIn: false,
   ventHose: false,
+  steps: 2,
 };
 const underCowl: LikelyPlace = {
   id: 'under-cowl',
@@ -71,6 +74,7 @@ const underCowl: LikelyPlace = {
   up: 0.58,
   closedIn: false,
   ventHose: false,
+  steps: 2,
 };
 const boot: LikelyPlace = {
   id: 'boot',
@@ -80,6 +84,7 @@ const boot: LikelyPlace = {
   up: 0.42,
   closedIn: true,
   ventHose: true,
+  steps: 2,
 };
 const rearSeat: LikelyPlace = {
   id: 'rear-seat',
@@ -89,6 +94,7 @@ const rearSeat: LikelyPlace = {
   up: 0.38,
   closedIn: true,
   ventHose: true,
+  steps: 1,
 };
 const arch: LikelyPlace = {
   id: 'wheel-arch',
@@ -98,6 +104,7 @@ const arch: LikelyPlace = {
   up: 0.44,
   closedIn: false,
   ventHose: false,
+  steps: 2,
 };
 const frontSeat: LikelyPlace = {
   id: 'front-seat',
@@ -107,6 +114,7 @@ const frontSeat: LikelyPlace = {
   up: 0.34,
   closedIn: true,
   ventHose: false,
+  steps: 2,
 };
 const cabStep: LikelyPlace = {
   id: 'cab-step',
@@ -116,6 +124,7 @@ const cabStep: LikelyPlace = {
   up: 0.24,
   closedIn: false,
   ventHose: false,
+  steps: 1,
 };
 const sideBox: LikelyPlace = {
   id: 'side-box',
@@ -125,6 +134,7 @@ const sideBox: LikelyPlace = {
   up: 0.3,
   closedIn: false,
   ventHose: false,
+  steps: 2,
 };
 const behindCab: LikelyPlace = {
   ...sideBox,
@@ -132,6 +142,7 @@ const behindCab: LikelyPlace = {
   prior: 0.3,
   clues: { 'side-box': 0.5, 'seat-lifts': 2 },
   at: [0.7, 0.3],
+  steps: 1,
 };
 const saddle: LikelyPlace = {
   id: 'saddle',
@@ -141,6 +152,7 @@ const saddle: LikelyPlace = {
   up: 0.64,
   closedIn: false,
   ventHose: true,
+  steps: 1,
 };
 const tank: LikelyPlace = {
   ...saddle,
@@ -148,6 +160,7 @@ const tank: LikelyPlace = {
   prior: 0.15,
   clues: { ...HIDDEN, 'seat-lifts': 0.5 },
   at: [0.5, 0.4],
+  steps: 1,
 };
 const footboard: LikelyPlace = {
   ...saddle,
@@ -156,6 +169,7 @@ const footboard: LikelyPlace = {
   clues: { ...HIDDEN, 'floor-hatch': 10 },
   at: [0.5, 0.48],
   up: 0.3,
+  steps: 1,
 };
 const underSeat: LikelyPlace = {
   id: 'under-seat',
@@ -165,6 +179,7 @@ const underSeat: LikelyPlace = {
   up: 0.5,
   closedIn: false,
   ventHose: false,
+  steps: 1,
 };
 const rearTray: LikelyPlace = {
   ...underSeat,
@@ -172,6 +187,7 @@ const rearTray: LikelyPlace = {
   prior: 0.35,
   clues: { 'battery-in-view': 4, 'side-box': 4 },
   at: [0.25, 0.8],
+  steps: 1,
 };
 const engineFrame: LikelyPlace = {
   id: 'engine-frame',
@@ -181,6 +197,7 @@ const engineFrame: LikelyPlace = {
   up: 0.4,
   closedIn: false,
   ventHose: false,
+  steps: 2,
 };
 const doorLow: LikelyPlace = {
   ...engineFrame,
@@ -190,6 +207,7 @@ const doorLow: LikelyPlace = {
   at: [0.2, 0.25],
   up: 0.25,
   closedIn: true,
+  steps: 2,
 };
 const sternLocker: LikelyPlace = {
   id: 'stern-locker',
@@ -199,6 +217,7 @@ const sternLocker: LikelyPlace = {
   up: 0.45,
   closedIn: true,
   ventHose: false,
+  steps: 2,
 };
 const underSteps: LikelyPlace = {
   ...sternLocker,
@@ -206,6 +225,7 @@ const underSteps: LikelyPlace = {
   prior: 0.4,
   clues: { 'floor-hatch': 4 },
   at: [0.45, 0.62],
+  steps: 1,
 };
 
 /** Places of each class. */

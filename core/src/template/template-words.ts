@@ -21,10 +21,16 @@ export const CLASS_NEVERS = [
 /** The acts that a whole class of machines never stands, by code. */
 export type ClassNever = (typeof CLASS_NEVERS)[number];
 
+/** The name of a place, and one or two steps that reach it. */
+export interface PlaceWords {
+  readonly name: string;
+  readonly first: string;
+  readonly then?: string;
+}
+
 /** The words of an entry that is made for a class, in one language. */
 export interface TemplateWords {
-  /** The name of each place where a battery may sit, and how to look there. */
-  readonly place: Readonly<Record<LikelyPlaceId, { readonly name: string; readonly steps: string }>>;
+  readonly place: Readonly<Record<LikelyPlaceId, PlaceWords>>;
   /** A post of the only battery. */
   readonly battery: (values: { readonly sign: string }) => string;
   /** A post of one battery of a string, numbered from 1. */
@@ -45,7 +51,7 @@ const itself = <K extends string>(codes: readonly K[]): Record<K, K> =>
 /** Codes in place of words: for the physics, which reads none, and for a store, whose reader has a language. */
 export const TEMPLATE_CODES: TemplateWords = {
   place: Object.fromEntries(
-    LIKELY_PLACE_IDS.map((id) => [id, { name: id, steps: id }]),
+    LIKELY_PLACE_IDS.map((id) => [id, { name: id, first: id, then: id }]),
   ) as TemplateWords['place'],
   battery: ({ sign }) => `battery ${sign}`,
   batteryOf: ({ number, sign }) => `battery ${number} ${sign}`,

@@ -264,7 +264,7 @@ function pointsOf(
   };
   return [
     ...(finding.redPost ? [post] : []),
-    ...batteries.flatMap((b, i) => terminalsOf(b, i, batteries.length, words.place[place.id].steps, words)),
+    ...batteries.flatMap((b, i) => terminalsOf(b, i, batteries.length, stepsTo(place, words), words)),
     {
       id: 'ground',
       kind: 'ground-point',
@@ -276,11 +276,16 @@ function pointsOf(
   ];
 }
 
+const stepsTo = ({ id, steps }: LikelyPlace, { place }: TemplateWords): string[] => {
+  const { first, then = '' } = place[id];
+  return steps === 2 ? [first, then] : [first];
+};
+
 function terminalsOf(
   b: MachineBattery,
   i: number,
   count: number,
-  step: string,
+  steps: readonly string[],
   words: TemplateWords,
 ): MachinePoint[] {
   const label = (sign: '+' | '-'): string =>
@@ -291,7 +296,7 @@ function terminalsOf(
     xMm: Math.round(xMm + widthMm * share),
     yMm: Math.round(yMm + lengthMm / 2),
     heightMm: b.topMm,
-    steps: [step],
+    steps,
     battery: i,
   });
   const suffix = i === 0 ? '' : String(i + 1);

@@ -33,7 +33,7 @@ export function ledgerBy(
     return Math.log2(Math.max(held, 1e-9) / Math.max(1 - held, 1e-9));
   });
   return evidence
-    .map((piece, i): LedgerLine => ({ ...piece, bits: odds[i + 1]! - odds[i]! }))
+    .map(({ tried: _tried, ...piece }, i): LedgerLine => ({ ...piece, bits: odds[i + 1]! - odds[i]! }))
     .filter(({ bits }) => Math.abs(bits) >= LEAST_BITS)
     .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits));
 }

@@ -61,7 +61,7 @@ export interface FollowUp {
 }
 
 /** One line of the ledger. */
-export interface LedgerLine extends DiagnosisEvidence {
+export interface LedgerLine extends Omit<DiagnosisEvidence, 'tried'> {
   /** How far it moved the odds of what the verdict rests on: doublings for, halvings against as negative. */
   readonly bits: number;
 }

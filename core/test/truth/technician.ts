@@ -58,6 +58,12 @@ function crankLimit(tempC: number): number {
 
 const DONOR: TrueHelp = { volts: 12.9, ohms: 0.0085 };
 
+/** Amps of the dash, units and pump with the key on, by class. */
+const KEY_ON_AMPS: Record<Stranded['machineClass'], readonly [number, number]> = {
+  ...{ car: [12, 28], van: [12, 28], hybrid: [12, 28], ev: [12, 28], truck: [10, 24] },
+  ...{ plant: [7, 16], motorcycle: [5, 11], 'ride-on': [2, 6], genset: [2, 6], boat: [4, 10] },
+};
+
 /** Returns this technician's finding of a check on this machine; null where it cannot be done. */
 export function findingFor(check: CheckId, it: Stranded, who: Technician, random: Random): Found | null {
   const has = (...causes: Cause[]): boolean => causes.some((cause) => it.faults.includes(cause));
@@ -138,7 +144,7 @@ export function findingFor(check: CheckId, it: Stranded, who: Technician, random
       return rest.length < 2 ? null : Math.abs(meter(rest[0]!) - meter(rest[1]!));
     case 'key-on': {
       if (has('main-fuse')) return 0;
-      const amps = between(random, 12, 28);
+      const amps = between(random, ...KEY_ON_AMPS[it.machineClass]);
       const drop = it.cells.reduce((sum, cell) => sum + amps * ohmsOf(cell, it.rating, it.tempC), 0);
       const whole = rest.reduce((a, b) => a + b, 0);
       return Number(Math.min(drop, Math.max(0, whole)).toFixed(2)) + bump(random, -0.03, 0.03);

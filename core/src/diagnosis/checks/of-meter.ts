@@ -1,3 +1,4 @@
+import { DRAW_SHARE } from '../../machine/index.js';
 import { againstCrankLimit } from '../reading.js';
 import type { DiagnosisProfile } from '../causes.js';
 import { type HiddenMachine, ohmsInside, restVoltsOf } from '../hidden.js';
@@ -16,8 +17,8 @@ import {
 } from './check.js';
 
 /**
- * Current of the lit dash, the control units and the fuel pump at key-on, A: at this a warm battery shows the trade's 0.3 V near a tenth of
- * its charge. A cold one shows it near a quarter.
+ * Current of a car's lit dash, control units and fuel pump at key-on, A. At this a warm battery shows the trade's 0.3 V near a tenth of its
+ * charge. A cold one shows it near a quarter.
  */
 const KEY_ON_AMPS = 20;
 
@@ -26,10 +27,10 @@ const SLOW_RECOVERY_VOLTS = 0.12;
 
 /** Amps through the joints while they are read: cranking, or with lamps and units on where nothing cranks. */
 function jointAmps(hidden: HiddenMachine, profile: DiagnosisProfile): number {
-  if (wakes(profile)) return hidden.open ? 0 : LAMPS_AMPS;
+  if (wakes(profile)) return hidden.open ? 0 : LAMPS_AMPS * DRAW_SHARE[profile.machineClass];
   return hidden.crank?.starterAmps ?? 0;
 }
-/** Current of lamps and units together, A. */
+/** Current of a car's lamps and units together, A. */
 export const LAMPS_AMPS = 30;
 
 /** Volts that the whole string loses when the key is turned on without cranking; none where the circuit is open. */
@@ -38,7 +39,7 @@ export function keyOnDrop(hidden: HiddenMachine, profile: DiagnosisProfile): num
   const ohms = ohmsInside(hidden, profile).reduce((a, b) => a + b, 0);
   // No more can be lost than is there.
   const whole = restVoltsOf(hidden, profile).reduce((sum, volts) => sum + volts, 0);
-  return Math.min(KEY_ON_AMPS * ohms, Math.max(0, whole));
+  return Math.min(KEY_ON_AMPS * DRAW_SHARE[profile.machineClass] * ohms, Math.max(0, whole));
 }
 
 /** Volts lost over the joints of one side. */

@@ -105,10 +105,11 @@ function spansOf(job: Job): Span[] {
 }
 
 function inSpan(job: Span, machine: Machine, earlierFlatCalls: number): DiagnosisEvidence[] {
+  const tries = fromTries(job, machine);
   const found: Partial<Record<CheckId, Found>> = {
     ...fromParts(job, machine),
     ...fromReadings(job, machine),
-    ...fromTries(job, machine),
+    ...Object.fromEntries(tries.map((piece) => [piece.check, piece.found])),
     ...(earlierFlatCalls > 0 && { 'ask-flats': 'yes' }),
     // A finding recorded for a check itself is the nearest word on it.
     ...ownFindings(job),
@@ -122,7 +123,8 @@ function inSpan(job: Span, machine: Machine, earlierFlatCalls: number): Diagnosi
     if (found[check] === undefined) return [];
     const cranked = check === 'crank' ? crankOf(job, machine) : null;
     if (cranked?.found === found[check]) return [cranked];
-    return [{ check, found: found[check], ...spreadOf(job.figures, check) }];
+    const tried = tries.find((piece) => piece.check === check && piece.found === found[check]);
+    return [tried ?? { check, found: found[check], ...spreadOf(job.figures, check) }];
   });
 }
 
@@ -191,28 +193,41 @@ function fromReadings(job: Job, machine: Machine): Partial<Record<CheckId, Found
   return found;
 }
 
-function fromTries(job: Job, machine: Machine): Partial<Record<CheckId, Found>> {
-  const found: Partial<Record<CheckId, Found>> = {};
+/** Tries with help, and by itself: each the last word, with the times of all. */
+function fromTries(job: Job, machine: Machine): DiagnosisEvidence[] {
   // Rolled, the starter took no part: it tells of neither.
   const attempts = job.attempts.filter((a) => !a.rolled);
-  const helped = attempts.filter((a) => a.helped && a.outcome).at(-1)?.outcome;
-  if (helped) found['with-help'] = helped;
+  const ended = (isHelped: boolean, check: CheckId): DiagnosisEvidence[] => {
+    const tries = attempts.filter((a) => a.helped === isHelped && a.outcome);
+    const last = tries.at(-1)?.outcome;
+    return last ? [{ check, found: last, tried: tries.map(({ startedAt }) => startedAt) }] : [];
+  };
   const measured = attempts.filter((a) => a.helped && a.lowestVolts !== null).at(-1);
   // A promise of another plan is not held against it.
   const isAsPlanned = measured?.optionId === job.plan?.optionId && !job.plan?.chargeOnly;
   const promised = isAsPlanned ? job.plan?.postVolts : null;
-  if (promised != null && measured && machine.engine)
-    found.promise = ((measured.lowestVolts! - promised) * 12) / machine.systemVolts;
-  const unaided = attempts.filter((a) => !a.helped && a.outcome).at(-1)?.outcome;
-  if (unaided && machine.engine) found['try-alone'] = unaided;
-  return found;
+  const broken: DiagnosisEvidence[] =
+    promised != null && measured && machine.engine
+      ? [
+          {
+            check: 'promise',
+            found: ((measured.lowestVolts! - promised) * 12) / machine.systemVolts,
+            tried: [measured.startedAt],
+          },
+        ]
+      : [];
+  return [...ended(true, 'with-help'), ...broken, ...(machine.engine ? ended(false, 'try-alone') : [])];
 }
 
 /** The lowest volts of a crank by itself: of the last try that was read, or else as they were measured; null where nobody read any. */
 function crankOf(job: Job, { engine, systemVolts }: Machine): DiagnosisEvidence | null {
   if (!engine) return null;
   const alone = ownLowest(job.attempts).at(-1);
-  if (alone) return crankEvidence(alone.lowestVolts!, alone.tempC ?? workingTempC(job), systemVolts);
+  if (alone)
+    return {
+      ...crankEvidence(alone.lowestVolts!, alone.tempC ?? workingTempC(job), systemVolts),
+      tried: [alone.startedAt],
+    };
   const read = latestOwnReading(job, 'crank-minimum');
   return read && crankEvidence(read.volts, read.tempC, systemVolts);
 }

@@ -1,9 +1,5 @@
-import {
-  againstCrankLimit,
-  type Change,
-  type DiagnosisEvidence,
-  type DiagnosisProfile,
-} from '../../diagnosis/index.js';
+import type { Findings } from '../../belief/index.js';
+import { againstCrankLimit, type DiagnosisEvidence } from '../../diagnosis/index.js';
 import type { Machine } from '../../machine/index.js';
 import type { Case } from '../../verdict/index.js';
 import { evidenceOfJob, profileOfJob } from './evidence-of-job.js';
@@ -12,12 +8,8 @@ import type { Job } from '../job.js';
 import { repairsMade } from './repairs-of-job.js';
 import { caseOfJob } from './case-of-job.js';
 
-/** The input of the verdict over a recheck. */
-export interface RecheckQuestion {
-  readonly profile: DiagnosisProfile;
-  /** The repairs of the job, then the charge. */
-  readonly repairs: readonly Change[];
-  readonly evidence: readonly DiagnosisEvidence[];
+/** The input of the verdict over a recheck: the repairs of the job, then the charge. */
+export interface RecheckQuestion extends Findings {
   readonly facts: Case;
 }
 
@@ -54,6 +46,8 @@ export function recheckQuestion(
     profile: profileOfJob(job, machine),
     repairs: [...made, { kind: 'battery-charged', tempC }],
     evidence: [...evidenceOfJob(job, machine, earlierFlatCalls), ...now],
+    // The kit of those tries has long been elsewhere: each counts by its word.
+    tries: [],
     facts: {
       ...caseOfJob(job, machine, earlierFlatCalls),
       stops: [],

@@ -51,7 +51,7 @@ export function roadOfJob(job: Job, situation: Situation): Road | null {
   const { rating } = machine.batteries[0]!;
   return {
     kind: 'do-not-drive',
-    asItIs: runDown(rating, Math.min(...batteries.socs)),
-    charged: runDown(rating, 1),
+    asItIs: runDown(rating, machine.machineClass, Math.min(...batteries.socs)),
+    charged: runDown(rating, machine.machineClass, 1),
   };
 }

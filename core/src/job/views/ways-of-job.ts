@@ -102,24 +102,29 @@ export function waysInput(
 }
 
 /**
- * Everything that a job says of its machine, for the population that its plan is read from. Tries are weighed in the circuit that was joined
- * then, not by their word alone. Null for a machine that wakes.
- *
- * @param cases what the figures of each option rest on, by `planCases`
+ * Everything that a job says of its machine: plan, checks and verdict read this. A try counts in the circuit that was joined then. Where its
+ * kit is gone it counts by its word.
  */
-export function findingsOfJob(
-  job: Job,
-  { machine, batteries: read, tempC, rules, record }: Situation,
-  cases: ReadonlyMap<string, PlanCase>,
-): Findings | null {
-  const alone = startsByWaking(machine) ? null : planCase(machine, null, read, tempC, rules);
-  if (!alone) return null;
+export function findingsOfJob(job: Job, situation: Situation): Findings {
+  const { machine, batteries: read, tempC, rules, record } = situation;
+  const alone =
+    startsByWaking(machine) || job.attempts.length === 0 ? null : planCase(machine, null, read, tempC, rules);
   return {
     profile: profileOfJob(job, record.machine),
     repairs: repairsMade(job),
-    evidence: evidenceOfJob({ ...job, attempts: [] }, record.machine, record.earlierFlatCalls),
-    tries: triesOf(job, cases, alone, read.beliefs),
+    evidence: evidenceOfJob(job, record.machine, record.earlierFlatCalls),
+    tries: alone ? triesOf(job, casesTried(job, situation), alone, read.beliefs) : [],
   };
+}
+
+/** The cases of the options that were joined for a try or a charge. */
+function casesTried({ attempts, charged }: Job, situation: Situation): ReadonlyMap<string, PlanCase> {
+  const joined = [charged, ...attempts].flatMap((one) => one?.optionId ?? []);
+  if (joined.length === 0) return new Map();
+  return planCases(
+    situation,
+    rankForJob(situation).filter(({ option }) => joined.includes(option.id)),
+  );
 }
 
 /** The kit of another van, ranked for this job. */
@@ -211,9 +216,10 @@ function triesOf(
   read: readonly BatteryBelief[],
 ): TryMade[] {
   return job.attempts.flatMap((attempt): TryMade[] => {
-    const { outcome, lowestVolts } = attempt;
+    const { outcome, lowestVolts, startedAt } = attempt;
     const moment = outcome === null ? null : momentOfTry(job, attempt, cases, alone, read);
-    return moment && outcome ? [{ moment, outcome, lowestVolts }] : [];
+    const repaired = job.repairs.filter(({ at }) => at < startedAt).length;
+    return moment && outcome ? [{ at: startedAt, repaired, moment, outcome, lowestVolts }] : [];
   });
 }
 

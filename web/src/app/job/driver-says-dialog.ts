@@ -167,7 +167,7 @@ export class DriverSaysDialog {
     if (consumer === null || !work) return '';
     const { machine } = work;
     const { rating } = machine.batteries[0]!;
-    return leftOnLine(leftOn(rating, machine.systemVolts, consumer, this.hours()), rating.capacityAh);
+    return leftOnLine(leftOn(rating, machine, consumer, this.hours()), rating.capacityAh);
   });
 
   /** The same tap again takes it back. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { fixed, withinSentence } from '@words/numbers';
 import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
-import type { Stage } from '@voltrek/core/job';
+import { repairsOfJob, type Stage } from '@voltrek/core/job';
 import { askWords, CAUSE_WORDS, CHECK_UNITS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
 import { percent } from '@words/figures';
 import { batteryWord } from '@words/words';
@@ -107,7 +107,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
         </div>
         <p class="dim why">{{ t.between({ causes: settles() }) }}</p>
       } @else if (result()) {
-        <p class="dim">{{ t.nothingLeft }}</p>
+        <p class="dim">{{ mendFirst() ? t.mendFirst : t.nothingLeft }}</p>
       }
     </section>
   `,
@@ -203,10 +203,8 @@ export class Suspects {
   private readonly skipped = signal<readonly CheckId[]>([]);
 
   private readonly question = computed(() => diagnosisOf(this.work()));
-  private readonly answer = workerAnswer(
-    this.question,
-    (worker, { profile, repairs, evidence, tools, moment }) =>
-      worker.suspect(profile, repairs, evidence, tools, moment, DRAWS_PER_CAUSE),
+  private readonly answer = workerAnswer(this.question, (worker, { findings, tools, moment }) =>
+    worker.suspect(findings, tools, moment, DRAWS_PER_CAUSE),
   );
   protected readonly result = this.answer.result;
   protected readonly isStale = this.answer.isStale;
@@ -219,6 +217,10 @@ export class Suspects {
         (p) => p.gainBits >= LEAST_GAIN_BITS && !this.skipped().includes(p.check),
       ) ?? null,
   );
+  protected readonly mendFirst = computed(() => {
+    const { job, machine } = this.work();
+    return repairsOfJob(job, machine).length > 0;
+  });
   protected readonly outcomes = computed(() => {
     const best = this.best();
     return best ? outcomesNamed(best.check) : [];

@@ -22,6 +22,8 @@ import {
   noSourceStarts,
   type Odds,
   type Population,
+  copiesOf,
+  crowdAfterTries,
   populationOf,
   startOdds,
 } from '@voltrek/core/belief';
@@ -102,23 +104,14 @@ export interface PlanWorker {
   helps(plan: PlanCase, findings: Findings, now: number, machines: number): HelpGain[];
   park(casualty: Machine, donor: Machine, points: LeadPoints): Pose;
   suspect(
-    profile: DiagnosisProfile,
-    repairs: readonly Change[],
-    evidence: readonly DiagnosisEvidence[],
+    findings: Findings,
     tools: readonly Tool[],
     moment: Moment,
     /** Machines drawn of each cause. */
     perCause: number,
   ): Suspected;
   readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
-  conclude(
-    profile: DiagnosisProfile,
-    repairs: readonly Change[],
-    evidence: readonly DiagnosisEvidence[],
-    facts: Case,
-    tools: readonly Tool[],
-    rules: HouseRules,
-  ): VerdictRecord;
+  conclude(findings: Findings, facts: Case, tools: readonly Tool[], rules: HouseRules): VerdictRecord;
   /** Returns the tool's next action in a case that has come so far; null once its verdict was given. */
   practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };
   /** The whole case as the tool would work it. */
@@ -149,16 +142,36 @@ function crowdOf(profile: DiagnosisProfile, repairs: readonly Change[], perCause
 
 /** Machines that a plan is read from. */
 const MACHINES = 1000;
-/** The population of a job is kept while it says the same: every figure of its plan is read from this one. */
-let read: { readonly findings: Findings; readonly population: Population } | null = null;
+/** The crowd of a job with its tries heard, and its population: kept while it says the same, since every figure is read from these. */
+let read: {
+  readonly findings: Findings;
+  readonly perCause: number;
+  readonly crowd: Crowd;
+  readonly population: () => Population;
+} | null = null;
 
-function populationFor(findings: Findings, machines: number): Population {
-  if (!read || !isSame(read.findings, findings)) {
-    const crowd = crowdOf(findings.profile, findings.repairs);
-    read = { findings, population: populationOf(crowd, findings, MACHINES, seededRandom(SEED)) };
-  }
-  return firstOf(read.population, machines);
+function readFor(findings: Findings, perCause = DRAWS_PER_CAUSE): NonNullable<typeof read> {
+  if (read?.perCause === perCause && isSame(read.findings, findings)) return read;
+  const crowd = crowdOf(findings.profile, findings.repairs, perCause);
+  const random = seededRandom(SEED);
+  const copies = once(() => copiesOf(crowd, findings, random));
+  return (read = {
+    findings,
+    perCause,
+    // Without a try nothing is copied before a plan asks.
+    crowd: findings.tries.length > 0 ? crowdAfterTries(crowd, copies()) : crowd,
+    population: once(() => populationOf(copies(), MACHINES, random)),
+  });
 }
+
+/** Answers with what was made when it was first asked. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly it: T } | null = null;
+  return () => (made ??= { it: make() }).it;
+}
+
+const populationFor = (findings: Findings, machines: number): Population =>
+  firstOf(readFor(findings).population(), machines);
 
 const worker: PlanWorker = {
   odds: (plan, findings, machines, onProgress) =>
@@ -182,8 +195,9 @@ const worker: PlanWorker = {
   leads: (plan, findings, machines, onProgress) =>
     leadGrid(plan, populationFor(findings, machines), goOn(onProgress)),
   helps: (plan, findings, now, machines) => whatHelps(plan, now, populationFor(findings, machines)),
-  suspect: (profile, repairs, evidence, tools, moment, perCause) => {
-    const crowd = crowdOf(profile, repairs, perCause);
+  suspect: (findings, tools, moment, perCause) => {
+    const { evidence } = findings;
+    const { crowd } = readFor(findings, perCause);
     return {
       suspicions: diagnose(crowd, evidence),
       proposals: proposals(crowd, evidence, tools, moment),
@@ -191,8 +205,8 @@ const worker: PlanWorker = {
     };
   },
   readTrace,
-  conclude: (profile, repairs, evidence, facts, tools, rules) =>
-    conclude(crowdOf(profile, repairs), evidence, facts, tools, rules),
+  conclude: (findings, facts, tools, rules) =>
+    conclude(readFor(findings).crowd, findings.evidence, facts, tools, rules),
   practiceNext: (code, actions) => {
     const world = replay(code, actions);
     return { next: toolNext(world, crowdOf(world.practice.profile, [])) };

@@ -4,7 +4,6 @@ import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
 import {
   clearingRunOf,
-  evidenceOfJob,
   findingsOfJob,
   foldingOnward,
   hookupRunOf,
@@ -16,9 +15,7 @@ import {
   type OtherVan,
   planCases,
   plannedRescue,
-  profileOfJob,
   rankForJob,
-  repairsMade,
   readingsOf,
   type Situation,
   situationOf,
@@ -148,13 +145,11 @@ export const selectPlanCases = createSelector(selectSituation, selectOptions, (s
   situation ? planCases(situation, options) : new Map<string, never>(),
 );
 
-/** The findings of the job, for the population of its plan; the same object while it says the same. */
+/** The findings of the job: plan, checks and verdict read these; the same object while it says the same. */
 export const selectFindings = keptSelector<Findings>()(
   selectJob,
   selectSituation,
-  selectPlanCases,
-  (job: Job | null, situation: Situation | null, cases: ReturnType<typeof planCases>) =>
-    job && situation && findingsOfJob(job, situation, cases),
+  (job: Job | null, situation: Situation | null) => job && situation && findingsOfJob(job, situation),
 );
 
 /** The kit of vans that are not here, ranked for this job. */
@@ -215,12 +210,9 @@ export const selectMakeSafe = createSelector(
 );
 
 /** The input of the diagnosis of a job. */
-export function diagnosisOf({ job, situation, kit, earlierFlatCalls }: Work) {
-  const { machine } = situation.record;
+export function diagnosisOf({ job, situation, kit }: Work) {
   return {
-    profile: profileOfJob(job, machine),
-    repairs: repairsMade(job),
-    evidence: evidenceOfJob(job, machine, earlierFlatCalls),
+    findings: findingsOfJob(job, situation),
     tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
     moment: { runs: situation.casualtyRuns },
   };

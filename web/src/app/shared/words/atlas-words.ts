@@ -2,7 +2,7 @@ import type { ChangeKind, Confidence } from '@voltrek/contracts';
 import type { KitNeed, RestReason } from '@voltrek/core/job';
 import type { Fuel } from '@voltrek/core/engine';
 import type { Gearbox, TerminalLayout, ZoneKind } from '@voltrek/core/machine';
-import type { Clue, LikelyPlaceId } from '@voltrek/core/template';
+import type { Clue, LikelyPlaceId, PlaceWords } from '@voltrek/core/template';
 import type { Arrangement } from '@voltrek/core/reach';
 import { messagesOf } from './messages-of';
 
@@ -30,5 +30,4 @@ export const NEED_WORDS: Record<KitNeed, string> = messagesOf('need');
 export const REST_WORDS: Record<RestReason, string> = messagesOf('rest');
 
 /** The name of each place where a battery may sit, and how to look there. */
-export const LIKELY_PLACE_WORDS: Record<LikelyPlaceId, { readonly name: string; readonly steps: string }> =
-  messagesOf('likelyPlace');
+export const LIKELY_PLACE_WORDS: Record<LikelyPlaceId, PlaceWords> = messagesOf('likelyPlace');

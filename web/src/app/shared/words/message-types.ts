@@ -2041,6 +2041,7 @@ export interface Messages {
     readonly nothingLeft: string;
     readonly raisedMostBy: Message<'finding'>;
     readonly misfit: Message<'finding'>;
+    readonly mendFirst: string;
   };
   readonly countdown: { readonly wait: string };
   readonly jobPage: {
@@ -2099,24 +2100,24 @@ export interface Messages {
     readonly waitMinutes: string;
   };
   readonly likelyPlace: {
-    readonly 'front-bay': { readonly name: string; readonly steps: string };
-    readonly 'under-cowl': { readonly name: string; readonly steps: string };
-    readonly boot: { readonly name: string; readonly steps: string };
-    readonly 'rear-seat': { readonly name: string; readonly steps: string };
-    readonly 'wheel-arch': { readonly name: string; readonly steps: string };
-    readonly 'front-seat': { readonly name: string; readonly steps: string };
-    readonly 'cab-step': { readonly name: string; readonly steps: string };
-    readonly 'side-box': { readonly name: string; readonly steps: string };
-    readonly 'behind-cab': { readonly name: string; readonly steps: string };
-    readonly saddle: { readonly name: string; readonly steps: string };
-    readonly tank: { readonly name: string; readonly steps: string };
-    readonly footboard: { readonly name: string; readonly steps: string };
-    readonly 'under-seat': { readonly name: string; readonly steps: string };
-    readonly 'rear-tray': { readonly name: string; readonly steps: string };
-    readonly 'engine-frame': { readonly name: string; readonly steps: string };
-    readonly 'behind-door': { readonly name: string; readonly steps: string };
-    readonly 'stern-locker': { readonly name: string; readonly steps: string };
-    readonly 'under-steps': { readonly name: string; readonly steps: string };
+    readonly 'front-bay': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'under-cowl': { readonly name: string; readonly first: string; readonly then: string };
+    readonly boot: { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'rear-seat': { readonly name: string; readonly first: string };
+    readonly 'wheel-arch': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'front-seat': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'cab-step': { readonly name: string; readonly first: string };
+    readonly 'side-box': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'behind-cab': { readonly name: string; readonly first: string };
+    readonly saddle: { readonly name: string; readonly first: string };
+    readonly tank: { readonly name: string; readonly first: string };
+    readonly footboard: { readonly name: string; readonly first: string };
+    readonly 'under-seat': { readonly name: string; readonly first: string };
+    readonly 'rear-tray': { readonly name: string; readonly first: string };
+    readonly 'engine-frame': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'behind-door': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'stern-locker': { readonly name: string; readonly first: string; readonly then: string };
+    readonly 'under-steps': { readonly name: string; readonly first: string };
   };
   readonly templateEntry: {
     readonly battery: Message<'sign'>;

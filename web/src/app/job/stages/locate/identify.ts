@@ -121,7 +121,7 @@ const SUGGESTIONS = 5;
                 <strong>{{ placeWords[r.place.id].name }}</strong>
                 <span class="bar" aria-hidden="true"><span [style.width.%]="r.share * 100"></span></span>
                 <span class="share">{{ percent(r.share) }}</span>
-                <span class="dim">{{ placeWords[r.place.id].steps }}</span>
+                <span class="dim">{{ placeWords[r.place.id].first }} {{ placeWords[r.place.id].then }}</span>
               </button>
             </li>
           }

@@ -250,10 +250,8 @@ export class Measure {
     () => !this.isOnDemand() || this.isPadAsked() || this.text() !== '',
   );
   private readonly question = computed(() => diagnosisOf(this.work()));
-  private readonly suspected = workerAnswer(
-    this.question,
-    (worker, { profile, repairs, evidence, tools, moment }) =>
-      worker.suspect(profile, repairs, evidence, tools, moment, DRAWS_PER_CAUSE),
+  private readonly suspected = workerAnswer(this.question, (worker, { findings, tools, moment }) =>
+    worker.suspect(findings, tools, moment, DRAWS_PER_CAUSE),
   );
   /** The measurement worth most next, of those that can be taken here. */
   protected readonly proposal = computed(() => {

@@ -213,12 +213,11 @@ export class RecheckPart {
     const recheck = this.recheck();
     if (!recheck) return null;
     const { job, situation, earlierFlatCalls, rules } = this.work();
-    return { ...recheckQuestion(job, situation.record.machine, earlierFlatCalls, recheck), rules };
+    const { facts, ...findings } = recheckQuestion(job, situation.record.machine, earlierFlatCalls, recheck);
+    return { findings, facts, rules };
   });
-  private readonly answer = workerAnswer(
-    this.question,
-    (worker, { profile, repairs, evidence, facts, rules }) =>
-      worker.conclude(profile, repairs, evidence, facts, [], rules),
+  private readonly answer = workerAnswer(this.question, (worker, { findings, facts, rules }) =>
+    worker.conclude(findings, facts, [], rules),
   );
   protected readonly record = this.answer.result;
   protected readonly isStale = this.answer.isStale;

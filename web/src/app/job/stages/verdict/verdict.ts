@@ -284,10 +284,8 @@ export class Verdict {
     const facts = caseOfJob(job, situation.record.machine, earlierFlatCalls);
     return { ...diagnosisOf(this.work()), facts, rules };
   });
-  private readonly answer = workerAnswer(
-    this.question,
-    (worker, { profile, repairs, evidence, facts, tools, rules }) =>
-      worker.conclude(profile, repairs, evidence, facts, tools, rules),
+  private readonly answer = workerAnswer(this.question, (worker, { findings, facts, tools, rules }) =>
+    worker.conclude(findings, facts, tools, rules),
   );
   protected readonly record = computed(() => this.given() ?? this.answer.result());
   protected readonly isStale = computed(() => this.given() === null && this.answer.isStale());
