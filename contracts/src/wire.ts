@@ -1,3 +1,4 @@
+import type { EarlierBelief } from '@voltrek/core/belief';
 import type { Suspect } from '@voltrek/core/diagnosis';
 import type { JobEvent, KitCare, Refusal, Stage, VanComing } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
@@ -160,6 +161,8 @@ export interface JobDetail {
   readonly batteries: readonly Battery[];
   /** Earlier flat calls of this vehicle within the repeat window. */
   readonly earlierFlatCalls: number;
+  /** The belief that earlier jobs of this vehicle left: parts at fault, strength of its batteries; null where there was none. */
+  readonly earlier: EarlierBelief | null;
 }
 
 /** As many jobs are asked for together at most: the server answers others in between. */

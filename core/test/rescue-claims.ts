@@ -75,7 +75,7 @@ export function play(kind: 'called' | 'hard', random: Random): Played {
   const profile = { machineClass: it.machineClass, systemVolts, engine, rating: it.rating, tempC };
   const populationAfter = (tries: readonly TryMade[]): Population => {
     const seeded = seededRandom(3);
-    const findings = { profile, repairs: [], evidence, tries };
+    const findings = { profile, repairs: [], earlier: null, evidence, tries };
     return populationOf(copiesOf(crowdForTests(profile), findings, seeded), MACHINES, seeded);
   };
 

@@ -33,7 +33,7 @@ async function decisions(core: string): Promise<unknown> {
       { check: 'rest', found: 11.9 },
       { check: 'look-joints', found: 'clean' },
     ];
-    const findings = { profile, repairs: [], evidence, tries: [] };
+    const findings = { profile, repairs: [], earlier: null, evidence, tries: [] };
     const random = all.seededRandom(5);
     const population = all.populationOf(all.copiesOf(crowd, findings, random), 200, random);
     return {

@@ -70,6 +70,35 @@ describe('a vehicle', () => {
     expect((await vehicleOf(one.id)).batteries[0]!.id).not.toBe((await vehicleOf(other.id)).batteries[0]!.id);
   });
 
+  it('begins its next job from the parts at fault and the strength that the last one left', async () => {
+    const { id } = await newVehicle();
+    const first = await visit(id);
+    expect((await detailOf(first)).earlier).toBeNull();
+    await send(first, 'reading.taken', rest(12.5));
+    await send(first, 'finding.recorded', {
+      check: 'conductance',
+      found: 0.7,
+      source: 'typed',
+      figures: [483],
+    });
+    await send(first, 'verdict.given', {
+      ...{ verdict: 'not-the-battery', suspect: 'drain', certainty: 'fairly-sure', followUps: [] },
+      ...{ share: 0.7, ground: 'fault-elsewhere', ledger: [], deciding: null },
+      causes: [{ cause: 'drain', share: 0.7 }],
+    });
+    // A job that is still open leaves nothing yet but what its battery showed.
+    expect((await detailOf(await visit(id))).earlier!.causes).toEqual([]);
+    await send(first, 'job.closed', { note: '' });
+    const next = await detailOf(await visit(id));
+    expect(next.earlier!.causes).toEqual([{ cause: 'drain', share: 0.7 }]);
+    expect(next.earlier!.days).toBeLessThan(0.1);
+    const [strength] = next.earlier!.strengths;
+    expect(strength!.share).toBeCloseTo(0.72, 1);
+    expect(strength!.spread).toBeGreaterThan(0);
+    // The first job learns nothing from the later ones.
+    expect((await detailOf(first)).earlier).toBeNull();
+  });
+
   it('is found by its plate in spite of blanks, letter case and a slip of the finger', async () => {
     const { api } = await sharedServer();
     const known = await newVehicle('QW 81-53 7', 'brinmoor-pella');

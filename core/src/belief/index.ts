@@ -4,4 +4,5 @@ export * from './unknowns.js';
 export * from './copies.js';
 export * from './population.js';
 export * from './tries.js';
+export * from './carry.js';
 export * from './odds.js';

@@ -2,6 +2,7 @@ import { ATTEMPT_OUTCOMES, type AttemptOutcome } from '../crank/index.js';
 import { type Change, type DiagnosisEvidence, type DiagnosisProfile, TRY_ROWS } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import { parameter, type Random } from '../quantities/index.js';
+import type { EarlierBelief } from './carry.js';
 import {
   type CrankMoment,
   cranksIn,
@@ -28,6 +29,8 @@ export interface TryMade {
 export interface Findings {
   readonly profile: DiagnosisProfile;
   readonly repairs: readonly Change[];
+  /** The belief that earlier jobs of its vehicle left; null where there is none. */
+  readonly earlier: EarlierBelief | null;
   readonly evidence: readonly DiagnosisEvidence[];
   readonly tries: readonly TryMade[];
 }

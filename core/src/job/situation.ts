@@ -2,7 +2,7 @@ import type { BatteryBar } from '../battery/index.js';
 import type { StopCondition } from '../diagnosis/index.js';
 import { NOTHING_CONNECTED, isInForce } from '../hookup/index.js';
 import type { Machine } from '../machine/index.js';
-import { casualtyBatteries, type CasualtyBatteries } from '../belief/index.js';
+import { casualtyBatteries, type CasualtyBatteries, type EarlierBelief } from '../belief/index.js';
 import type { HouseRules } from '../rules/index.js';
 import type { KitItem } from '../sources/index.js';
 import { STOP_OF_BAR } from '../verdict/index.js';
@@ -54,6 +54,8 @@ export interface JobRecord {
   readonly kit: readonly KitItem[];
   /** Other flat calls of this vehicle within the repeat window. */
   readonly earlierFlatCalls: number;
+  /** The belief that earlier jobs of this vehicle left; left out: none. */
+  readonly earlier?: EarlierBelief | null;
 }
 
 /** The state of a job's machine now. Every screen, sheet and calculator reads it from here. */

@@ -9,6 +9,7 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
 import { kitOfVan } from '../vans/repository.js';
 import { vehicleById } from '../vehicles/repository.js';
+import { earlierBelief } from './earlier.js';
 import { countEarlierFlatCalls, FLAT_VOLTS, type KeptJob, keptJob, readEvents } from './repository.js';
 
 /** A job with its machine, vehicle, kit and donor. @throws HttpProblem 404 */
@@ -36,6 +37,7 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
     donorMachine: await donorOf(db, kit),
     rules,
     earlierFlatCalls: await earlierFlatCalls(db, kept, rulesOfJob(job, rules).repeatFlatDays),
+    earlier: await earlierBelief(db, kept),
   };
 }
 

@@ -1,3 +1,4 @@
+import type { EarlierBelief } from '@voltrek/core/belief';
 import type { SignInState } from '@voltrek/contracts';
 import { foldJob, planRecord, readingsOf, rulesOfJob, situationOf } from '@voltrek/core/job';
 import type { Work } from '../app/shared/job/job-selectors';
@@ -153,15 +154,16 @@ export const detailOf = (events: readonly JobEvent[]) => ({
   donorMachine: VAN,
   rules: DEFAULT_RULES,
   earlierFlatCalls: 0,
+  earlier: null as EarlierBelief | null,
 });
 
 /** The input of the parts of a job page: the job of these events, its record, and its situation. */
 export function workOf(events: readonly JobEvent[], change: Partial<ReturnType<typeof detailOf>> = {}): Work {
   const detail = { ...detailOf(events), ...change };
   const job = foldJob(events)!;
-  const { machine, kit, donorMachine: donor, earlierFlatCalls } = detail;
+  const { machine, kit, donorMachine: donor, earlierFlatCalls, earlier } = detail;
   const rules = rulesOfJob(job, detail.rules);
-  const situation = situationOf(readingsOf(job), { machine, donor, kit, earlierFlatCalls }, rules);
+  const situation = situationOf(readingsOf(job), { machine, donor, kit, earlierFlatCalls, earlier }, rules);
   return { ...detail, rules, job, machine: situation.machine, situation };
 }
 

@@ -45,6 +45,8 @@ export function recheckQuestion(
   return {
     profile: profileOfJob(job, machine),
     repairs: [...made, { kind: 'battery-charged', tempC }],
+    // The readings of its own job are all among the evidence.
+    earlier: null,
     evidence: [...evidenceOfJob(job, machine, earlierFlatCalls), ...now],
     // The kit of those tries has long been elsewhere: each counts by its word.
     tries: [],

@@ -112,6 +112,7 @@ export function findingsOfJob(job: Job, situation: Situation): Findings {
   return {
     profile: profileOfJob(job, record.machine),
     repairs: repairsMade(job),
+    earlier: record.earlier ?? null,
     evidence: evidenceOfJob(job, record.machine, record.earlierFlatCalls),
     tries: alone ? triesOf(job, casesTried(job, situation), alone, read.beliefs) : [],
   };

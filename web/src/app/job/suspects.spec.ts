@@ -21,13 +21,11 @@ const RESULT = {
 };
 
 describe('Suspects', () => {
-  async function show(result: unknown = RESULT) {
+  async function show(result: unknown = RESULT, change: Parameters<typeof jobHarness>[2] = {}) {
     const { provider } = fakeRunner({ suspect: result });
     TestBed.overrideComponent(Suspects, { set: { providers: [provider] } });
-    const harness = await jobHarness(Suspects, [
-      opened(),
-      event('symptom.recorded', { symptom: 'slow-crank' }),
-    ]);
+    const events = [opened(), event('symptom.recorded', { symptom: 'slow-crank' })];
+    const harness = await jobHarness(Suspects, events, change);
     await harness.fixture.whenStable();
     return harness;
   }
@@ -42,6 +40,29 @@ describe('Suspects', () => {
       '5 %',
     ]);
     expect(root.querySelector('.why')).not.toBeNull();
+  });
+
+  it('says that causes may occur together where their shares pass a whole', async () => {
+    expect((await show()).root.textContent).not.toContain('together.');
+    TestBed.resetTestingModule();
+    const suspicions = [{ ...RESULT.suspicions[0], share: 0.9 }, ...RESULT.suspicions.slice(1)];
+    expect((await show({ ...RESULT, suspicions })).root.textContent).toContain('may occur together.');
+  });
+
+  it('tells the part and the strength that the last job left, and no cause of that day', async () => {
+    const causes = [
+      { cause: 'left-on', share: 0.8 },
+      { cause: 'drain', share: 0.61 },
+    ] as const;
+    const earlier = {
+      ...{ closedAt: '2027-01-03T08:00:00.000Z', days: 12.4, causes },
+      strengths: [{ share: 0.64, spread: 0.05 }],
+    };
+    const { root } = await show(RESULT, { earlier });
+    expect(root.textContent).toContain('Last job, 12 days ago: ');
+    expect(root.textContent).toContain('61 %');
+    expect(root.textContent).toContain('Its battery should have about 64 % of its rating left.');
+    expect(root.textContent).not.toContain('80 %');
   });
 
   it('names the finding to take again where they do not go together', async () => {

@@ -1,8 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { fixed, withinSentence } from '@words/numbers';
+import { STAYING_CAUSES } from '@voltrek/core/belief';
 import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
 import { repairsOfJob, type Stage } from '@voltrek/core/job';
-import { askWords, CAUSE_WORDS, CHECK_UNITS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
+import {
+  askWords,
+  CAUSE_WORDS,
+  mayOccurTogether,
+  CHECK_UNITS,
+  FINDING_NAMES,
+  outcomesNamed,
+} from '@words/diagnosis-words';
 import { percent } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { PlanRunner } from '../workers/plan-runner';
@@ -13,6 +21,8 @@ import { Arms } from './arms';
 import { SUSPECTS as T } from '@words/screens/job';
 
 const SHOWN = 4;
+/** A part that the last job held less likely is not worth a line. */
+const EARLIER_TOLD_SHARE = 0.3;
 /** Checks that have a stage of their own, where they are recorded. */
 const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
   rest: 'measure',
@@ -47,6 +57,12 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
           </li>
         }
       </ol>
+      @if (mayMeet()) {
+        <p class="dim why">{{ t.together }}</p>
+      }
+      @if (earlier(); as text) {
+        <p class="dim why">{{ text }}</p>
+      }
       @if (misfit(); as text) {
         <p class="problem why" role="status">{{ text }}</p>
       } @else if (why(); as text) {
@@ -231,6 +247,27 @@ export class Suspects {
       .map((cause) => CAUSE_WORDS[cause])
       .join(' and '),
   );
+  protected readonly mayMeet = computed(() => mayOccurTogether(this.shown()));
+  /** The likeliest part and the strength that earlier jobs of this vehicle left. */
+  protected readonly earlier = computed(() => {
+    const { earlier } = this.work().situation.record;
+    if (!earlier) return '';
+    const part = earlier.causes.find(
+      ({ cause, share }) => STAYING_CAUSES.includes(cause) && share >= EARLIER_TOLD_SHARE,
+    );
+    const known = earlier.strengths.flatMap((strength) => strength?.share ?? []);
+    return [
+      part &&
+        T.earlierPart({
+          days: Math.floor(earlier.days),
+          cause: withinSentence(CAUSE_WORDS[part.cause]),
+          share: percent(part.share),
+        }),
+      known.length > 0 && T.earlierStrength({ count: known.length, share: percent(Math.min(...known)) }),
+    ]
+      .filter(Boolean)
+      .join(' ');
+  });
   /** The finding to take again, where no machine shows all of them. */
   protected readonly misfit = computed(() => {
     const piece = this.result()?.misfit;

@@ -1,11 +1,9 @@
 import { type CrankTrace, simulateWake, type WakeCase, type WakeTrace } from '@voltrek/core/crank';
 import {
-  type Change,
   type Crowd,
   crowdAfter,
   diagnose,
   type DiagnosisEvidence,
-  type DiagnosisProfile,
   drawCrowd,
   DRAWS_PER_CAUSE,
   misfitOf,
@@ -23,7 +21,9 @@ import {
   type Odds,
   type Population,
   copiesOf,
+  carriedInto,
   crowdAfterTries,
+  type EarlierBelief,
   populationOf,
   startOdds,
 } from '@voltrek/core/belief';
@@ -128,13 +128,22 @@ const goOn =
   };
 
 /** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so is what repairs made of it. */
-let kept: { readonly drawn: Crowd; readonly perCause: number; mended: Crowd } | null = null;
+let kept: {
+  readonly drawn: Crowd;
+  readonly perCause: number;
+  readonly earlier: EarlierBelief | null;
+  mended: Crowd;
+} | null = null;
 const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function crowdOf(profile: DiagnosisProfile, repairs: readonly Change[], perCause = DRAWS_PER_CAUSE): Crowd {
-  if (kept?.perCause !== perCause || !isSame(kept.drawn.profile, profile)) {
-    const drawn = drawCrowd(profile, undefined, perCause);
-    kept = { drawn, perCause, mended: drawn };
+function crowdOf(
+  { profile, repairs, earlier }: Pick<Findings, 'profile' | 'repairs' | 'earlier'>,
+  perCause = DRAWS_PER_CAUSE,
+): Crowd {
+  if (kept?.perCause !== perCause || !isSame([kept.drawn.profile, kept.earlier], [profile, earlier])) {
+    const fresh = drawCrowd(profile, undefined, perCause);
+    const drawn = earlier ? carriedInto(fresh, earlier) : fresh;
+    kept = { drawn, perCause, earlier, mended: drawn };
   }
   if (!isSame(kept.mended.repairs, repairs)) kept.mended = crowdAfter(kept.drawn, repairs);
   return kept.mended;
@@ -152,7 +161,7 @@ let read: {
 
 function readFor(findings: Findings, perCause = DRAWS_PER_CAUSE): NonNullable<typeof read> {
   if (read?.perCause === perCause && isSame(read.findings, findings)) return read;
-  const crowd = crowdOf(findings.profile, findings.repairs, perCause);
+  const crowd = crowdOf(findings, perCause);
   const random = seededRandom(SEED);
   const copies = once(() => copiesOf(crowd, findings, random));
   return (read = {
@@ -172,6 +181,9 @@ function once<T>(make: () => T): () => T {
 
 const populationFor = (findings: Findings, machines: number): Population =>
   firstOf(readFor(findings).population(), machines);
+
+/** A case of practice has no earlier job. */
+const ofCase = ({ practice }: World) => ({ profile: practice.profile, repairs: [], earlier: null });
 
 const worker: PlanWorker = {
   odds: (plan, findings, machines, onProgress) =>
@@ -209,9 +221,9 @@ const worker: PlanWorker = {
     conclude(readFor(findings).crowd, findings.evidence, facts, tools, rules),
   practiceNext: (code, actions) => {
     const world = replay(code, actions);
-    return { next: toolNext(world, crowdOf(world.practice.profile, [])) };
+    return { next: toolNext(world, crowdOf(ofCase(world))) };
   },
-  practiceRun: (code) => toolRun(code, crowdOf(startCase(code).practice.profile, [])),
+  practiceRun: (code) => toolRun(code, crowdOf(ofCase(startCase(code)))),
   drill: (kind, number) => ({ drill: drillOf(kind, number) }),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };

@@ -115,7 +115,9 @@ const selectRecord = createSelector(
   createSelector(selectDetail, (detail) => detail?.donorMachine ?? null),
   createSelector(selectDetail, (detail) => detail?.kit ?? NO_KIT),
   createSelector(selectDetail, (detail) => detail?.earlierFlatCalls ?? 0),
-  (machine, donor, kit, earlierFlatCalls) => machine && { machine, donor, kit, earlierFlatCalls },
+  createSelector(selectDetail, (detail) => detail?.earlier ?? null),
+  (machine, donor, kit, earlierFlatCalls, earlier) =>
+    machine && { machine, donor, kit, earlierFlatCalls, earlier },
 );
 
 /** The situation of the job, the same object while nothing of it changes: every screen asks it here. */

@@ -87,6 +87,8 @@ export class OpenJob {
       },
       batteries: known?.batteries ?? [],
       earlierFlatCalls: known?.flatCalls.length ?? 0,
+      // The copy of the house holds no verdicts: they come with the network.
+      earlier: null,
     };
   }
 }

@@ -75,3 +75,7 @@ export function pushWords(bits: number): string {
 }
 
 export const DOUBT_WORDS: Record<Doubt, string> = messagesOf('doubt');
+
+/** Whether these shares add up to more than a whole: then two of the causes may be there at once, and the screen says so. */
+export const mayOccurTogether = (causes: readonly { readonly share: number }[]): boolean =>
+  causes.reduce((sum, { share }) => sum + share, 0) > 1.005;

@@ -2042,6 +2042,9 @@ export interface Messages {
     readonly raisedMostBy: Message<'finding'>;
     readonly misfit: Message<'finding'>;
     readonly mendFirst: string;
+    readonly earlierPart: Message<'cause' | 'days' | 'share'>;
+    readonly earlierStrength: Message<'count' | 'share'>;
+    readonly together: string;
   };
   readonly countdown: { readonly wait: string };
   readonly jobPage: {

@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BatteryFinding, LedgerLine, VerdictRecord } from '@voltrek/core/verdict';
-import { CAUSE_WORDS, CONDITION_WORDS, FINDING_NAMES, foundWords, pushWords } from '@words/diagnosis-words';
+import {
+  CAUSE_WORDS,
+  CONDITION_WORDS,
+  FINDING_NAMES,
+  foundWords,
+  mayOccurTogether,
+  pushWords,
+} from '@words/diagnosis-words';
+import { SUSPECTS } from '@words/screens/job';
 import { inHundred, percent } from '@words/figures';
 import { BAR_WORDS } from '@words/plan-words';
 import { batteryWord, ofBattery } from '@words/words';
@@ -31,6 +39,9 @@ const TOLD_OF_BATTERY = 2;
             <li class="dim">{{ t.noCauses }}</li>
           }
         </ol>
+        @if (mayMeet()) {
+          <p class="dim">{{ suspects.together }}</p>
+        }
       </section>
     }
     <div class="right">
@@ -173,6 +184,8 @@ export class Ledger {
   protected readonly ofBattery = ofBattery;
   protected readonly names = FINDING_NAMES;
   protected readonly causeWords = CAUSE_WORDS;
+  protected readonly mayMeet = computed(() => mayOccurTogether(this.record().causes ?? []));
+  protected readonly suspects = SUSPECTS;
   protected readonly percent = percent;
   protected readonly push = pushWords;
   protected readonly lines = computed(() => (this.record().ledger ?? []).slice(0, SHOWN));

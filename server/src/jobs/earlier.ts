@@ -1,0 +1,75 @@
+import type { EarlierBelief, KnownStrength } from '@voltrek/core/belief';
+import { currentVerdict } from '@voltrek/core/job';
+import { DAY_MS } from '@voltrek/core/quantities';
+import { strengthTrend } from '@voltrek/core/verdict';
+import { and, asc, desc, eq, inArray, isNotNull, lt, lte, ne } from 'drizzle-orm';
+import type { Db } from '../db/types.js';
+import { batteryEntries, batteryMoves, jobs } from '../db/schema.js';
+import { type KeptJob, keptJob } from './repository.js';
+
+/** Spread of a strength that was written down without one, as a share of the rating. */
+const USUAL_SPREAD = 0.1;
+
+/**
+ * Returns the belief that earlier jobs of a vehicle left, on the day that this job was opened; null where there is none. It is read from the
+ * logs each time. So rebuilding gives the same, and a battery that moved brings its own.
+ */
+export async function earlierBelief(db: Db, { job, vehicleId }: KeptJob): Promise<EarlierBelief | null> {
+  const opened = new Date(job.openedAt);
+  const [last] = await db
+    .select({ id: jobs.id, closedAt: jobs.closedAt })
+    .from(jobs)
+    .where(and(eq(jobs.vehicleId, vehicleId), isNotNull(jobs.closedAt), lt(jobs.closedAt, opened)))
+    .orderBy(desc(jobs.closedAt))
+    .limit(1);
+  const strengths = await strengthsOn(db, vehicleId, job.id, opened);
+  const verdict = last ? currentVerdict((await keptJob(db, last.id))!.job) : null;
+  if (!verdict && strengths.every((known) => known === null)) return null;
+  return {
+    closedAt: last?.closedAt?.toISOString() ?? null,
+    days: last?.closedAt ? (opened.getTime() - last.closedAt.getTime()) / DAY_MS : 0,
+    causes: verdict?.causes ?? [],
+    strengths,
+  };
+}
+
+/** Returns the strength on that day of each battery that sat in the vehicle then. */
+async function strengthsOn(
+  db: Db,
+  vehicleId: string,
+  jobId: string,
+  on: Date,
+): Promise<(KnownStrength | null)[]> {
+  const came = await db
+    .select({ batteryId: batteryMoves.batteryId, place: batteryMoves.place })
+    .from(batteryMoves)
+    .where(
+      and(
+        eq(batteryMoves.vehicleId, vehicleId),
+        inArray(batteryMoves.kind, ['met', 'fitted']),
+        lte(batteryMoves.at, on),
+      ),
+    )
+    .orderBy(asc(batteryMoves.at), asc(batteryMoves.position));
+  const inPlace = new Map(came.map(({ place, batteryId }) => [place ?? 0, batteryId]));
+  if (inPlace.size === 0) return [];
+  const read = await db
+    .select()
+    .from(batteryEntries)
+    .where(
+      and(
+        inArray(batteryEntries.batteryId, [...inPlace.values()]),
+        ne(batteryEntries.jobId, jobId),
+        lt(batteryEntries.at, on),
+      ),
+    )
+    .orderBy(asc(batteryEntries.at), asc(batteryEntries.position));
+  return Array.from({ length: Math.max(...inPlace.keys()) + 1 }, (_, place): KnownStrength | null => {
+    const points = read.flatMap(({ batteryId, at, share, spread }) =>
+      batteryId === inPlace.get(place) && share !== null
+        ? [{ day: at.getTime() / DAY_MS, share, spread: spread ?? USUAL_SPREAD }]
+        : [],
+    );
+    return points.length === 0 ? null : strengthTrend(points, 0).at(on.getTime() / DAY_MS);
+  });
+}
