@@ -176,6 +176,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   },
   'latch.tried': { place: oneOf(LATCH_PLACES), opened: flag() },
   'job.supervised': { on: flag() },
+  'note.added': { text: shortText(400) },
   'van.called': { vanId: idText(), minutes: figure() },
   'van.arrived': { vanId: idText() },
   'battery.lifted': { battery: battery() },

@@ -8,6 +8,7 @@ import {
   refusalInLog,
   restSecondsLeft,
   restVoltsByBattery,
+  sheetOfJob,
   undoneIds,
   workingTempC,
 } from '../src/job/index.js';
@@ -256,5 +257,22 @@ describe('refusalOf', () => {
     log.take('job.closed', { note: '' });
     expect(log.job.closedAt).not.toBeNull();
     expect(log.refuses('symptom.recorded', { symptom: 'silence' })).toBe('job-closed');
+  });
+});
+
+describe('a note', () => {
+  it('is kept in order with who wrote it, goes on the sheet, and is taken back by undo', () => {
+    const log = new Log();
+    log.take('note.added', { text: 'owner waits inside' });
+    log.take('note.added', { text: 'plus clamp was loose' });
+    expect(log.job.notes!.map(({ text }) => text)).toEqual(['owner waits inside', 'plus clamp was loose']);
+    expect(sheetOfJob(log.job, log.machine, 0).notes).toEqual(log.job.notes!);
+    log.take('event.undone', { eventId: log.events.at(-1)!.id });
+    expect(log.job.notes!.map(({ text }) => text)).toEqual(['owner waits inside']);
+  });
+
+  it('says something', () => {
+    const log = new Log();
+    expect(log.refuses('note.added', { text: '  ' })).toBe('reason-missing');
   });
 });

@@ -58,6 +58,7 @@ export function anyEntry(
       { stop: one(job.stops.length ? job.stops : STOP_CONDITIONS), reason: one(['', 'seen to']) },
     ],
     () => ['symptom.recorded', { symptom: one(SYMPTOMS) }],
+    () => ['note.added', { text: one(['owner waits inside', 'clamp photo promised']) }],
     () => {
       const check = one(CHECK_IDS);
       const { outcomes, edges } = checkOf(check);

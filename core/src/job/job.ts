@@ -89,6 +89,13 @@ export interface Attempt {
   readonly waitedMinutes: number;
 }
 
+/** A line in somebody's words. */
+export interface Note {
+  readonly text: string;
+  readonly by: string;
+  readonly at: string;
+}
+
 /** A repair of this job, with what stood found before it. */
 export interface RepairMade extends Repair {
   readonly at: string;
@@ -167,6 +174,8 @@ export interface Job {
     readonly hazard?: HazardCode;
     readonly at: string;
   }[];
+  /** Lines in somebody's words, in order. Left out where there is none. */
+  readonly notes?: readonly Note[];
   /** Severe hazards that somebody gave a reason to go on under, since the plan was chosen. Left out where nobody did. */
   readonly accepted?: readonly HazardCode[];
   /** The person who answers for an apprentice in it; null: nobody does any longer. Left out where nobody ever did. */

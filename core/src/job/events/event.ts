@@ -211,6 +211,8 @@ export interface EventData {
     /** The severe hazard that is accepted, where no rule of the house is overridden. */
     readonly hazard?: HazardCode;
   };
+  /** A line in the reporter's words, of anything. */
+  'note.added': { readonly text: string };
   /** The reporter answers for an apprentice in this job, or does so no longer. */
   'job.supervised': { readonly on: boolean };
   'verdict.given': VerdictRecord;

@@ -19,6 +19,7 @@ export const OF_THE_SCENE: EventKinds<
   | 'override.given'
   | 'reset.ticked'
   | 'job.supervised'
+  | 'note.added'
   | 'rules.adopted'
   | 'model.identified'
 > = {
@@ -53,6 +54,13 @@ export const OF_THE_SCENE: EventKinds<
   'reset.ticked': {
     refuse: always,
     apply: (job, { data }) => ({ ...job, resets: toggled(job.resets, data.reset) }),
+  },
+  'note.added': {
+    refuse: (_job, { data }) => reasonGiven(data.text),
+    apply: (job, event) => ({
+      ...job,
+      notes: [...(job.notes ?? []), { text: event.data.text, by: event.by, at: timeOf(event) }],
+    }),
   },
   'job.supervised': {
     refuse: always,

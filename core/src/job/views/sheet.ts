@@ -4,7 +4,7 @@ import type { VerdictRecord } from '../../verdict/index.js';
 import { type Doubt, doubtOf } from './doubts.js';
 import { evidenceOfJob } from './evidence-of-job.js';
 import type { PlanRecord, SceneRecord } from '../events/event.js';
-import type { Attempt, Figure, Job, Reading } from '../job.js';
+import type { Attempt, Figure, Job, Reading, Note } from '../job.js';
 import { type Mended, mendedOfJob } from './repairs-of-job.js';
 import { machineAsFound, workingTempC } from './queries.js';
 import { stopsInForce } from '../situation.js';
@@ -45,7 +45,10 @@ export interface JobSheet {
   readonly repairs: readonly Mended[];
   readonly overrides: Job['overrides'];
   readonly replaced: Job['replaced'];
+  readonly notes: readonly Note[];
   readonly cautions: readonly string[];
+  /** Acts that this machine never stands. */
+  readonly never: readonly string[];
   readonly resets: readonly { readonly reset: string; readonly done: boolean }[];
   readonly verdict: VerdictRecord | null;
   /** Readings of the charged batteries later, and the verdict since; null until then. */
@@ -89,7 +92,9 @@ export function sheetOfJob(job: Job, entry: Machine, earlierFlatCalls: number): 
     repairs: mendedOfJob(job),
     overrides: job.overrides,
     replaced: job.replaced,
-    cautions: [...machine.cautions, ...machine.never.map((what) => `Never: ${what}`)],
+    notes: job.notes ?? [],
+    cautions: machine.cautions,
+    never: machine.never,
     resets: machine.resets.map((reset) => ({ reset, done: job.resets.includes(reset) })),
     verdict: job.verdict,
     recheck: job.recheck,

@@ -25,6 +25,8 @@ import { shapeFigures } from '../shared/ui/shape-figures';
 import { CircuitView } from '../shared/drawing/circuit-view';
 import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { MachineDrawing } from '../shared/drawing/machine-drawing';
+import { messagesOf } from '@words/messages-of';
+import { JobLogDialog } from './job-log-dialog';
 import { MakeSafeDialog } from './make-safe-dialog';
 import { Rail } from './rail/rail';
 import { stayAwake } from './stay-awake';
@@ -249,6 +251,11 @@ export class JobPage implements OnDestroy {
   protected undo(): void {
     const last = this.undoable();
     if (last) this.reporter.report('event.undone', { eventId: last.id });
+  }
+
+  protected readonly logWord = messagesOf('jobLogDialog');
+  protected openLog(): void {
+    this.modals.open(JobLogDialog, { ariaLabelledBy: 'job-log-title', centered: true, size: 'lg' });
   }
 
   protected makeSafe(): void {

@@ -262,6 +262,7 @@ export interface Messages {
     readonly 'follow-up.done': string;
     readonly 'recheck.taken': string;
     readonly 'event.undone': string;
+    readonly 'note.added': string;
   };
   readonly stage: {
     readonly scene: string;
@@ -1726,6 +1727,8 @@ export interface Messages {
     readonly overrides: string;
     readonly technician: Message<'crewName'>;
     readonly signOwner: string;
+    readonly never: Message<'line'>;
+    readonly notes: string;
   };
   readonly sheetText: {
     readonly tryRolled: Message<'number' | 'outcome'>;
@@ -2190,6 +2193,22 @@ export interface Messages {
     readonly 'spare-batteries': string;
     readonly 'mains-charger': string;
     readonly 'hobby-lithium': string;
+  };
+  readonly jobLogDialog: {
+    readonly title: string;
+    readonly open: string;
+    readonly note: string;
+    readonly hint: string;
+    readonly add: string;
+    readonly which: string;
+    readonly all: string;
+    readonly notes: string;
+    readonly found: string;
+    readonly hands: string;
+    readonly takenBack: string;
+    readonly none: string;
+    readonly close: string;
+    readonly by: Message<'name' | 'time'>;
   };
   readonly drill: {
     readonly order: { readonly name: string; readonly asks: string };

@@ -4,7 +4,7 @@ import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { addDays } from 'date-fns';
-import { dateText } from '../../../shared/model/dates';
+import { dateText, timeOfDay } from '../../../shared/model/dates';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { FINDING_NAMES, foundWords, GROUND_WORDS, pushWords } from '@words/diagnosis-words';
 import { shareTold } from '@words/certainty-words';
@@ -97,6 +97,7 @@ export function sheetDocument(
       nextSteps(sheet, record),
       ...cautions(sheet),
       ...overrides(sheet),
+      ...notes(sheet),
       signatures(crewName),
     ],
   };
@@ -182,7 +183,8 @@ function nextSteps(sheet: JobSheet, record: VerdictRecord): Content {
   };
 }
 
-function cautions({ cautions: told, resets }: JobSheet): Content[] {
+function cautions({ cautions: own, never, resets }: JobSheet): Content[] {
+  const told = [...own, ...never.map((line) => T.never({ line }))];
   const again = resets.map(({ reset, done }) => `${reset}: ${done ? 'set' : T.toBeSet}`);
   return [
     ...(told.length ? [head(T.cautions), { ul: [...told] }] : []),
@@ -194,6 +196,12 @@ function overrides({ overrides: given }: JobSheet): Content[] {
   return given.length === 0
     ? []
     : [head(T.overrides), { ul: given.map(({ rule, reason }) => `${overrideName(rule)}: ${reason}`) }];
+}
+
+function notes({ notes: written }: JobSheet): Content[] {
+  return written.length === 0
+    ? []
+    : [head(T.notes), { ul: written.map(({ at, text }) => `${timeOfDay(at)}: ${text}`) }];
 }
 
 function signatures(crewName: string): Content {
