@@ -60,7 +60,11 @@ function sharesAfter(made: TryMade, causes: readonly Cause[], repairs = [] as co
   const crowd = crowdAfter(crowdForTests(PROFILE), repairs);
   const evidence = [...READ, { check: 'with-help', found: made.outcome, tried: [made.at] } as const];
   const random = seededRandom(5);
-  const copies = copiesOf(crowd, { profile: PROFILE, repairs, earlier: null, evidence, tries: [made] }, random);
+  const copies = copiesOf(
+    crowd,
+    { profile: PROFILE, repairs, earlier: null, evidence, tries: [made] },
+    random,
+  );
   const population = populationOf(copies, 1000, random);
   const ofPlan = population.machines.filter(({ hidden }) => causes.some((c) => hidden!.holds.includes(c)));
   const heard = crowdAfterTries(crowd, copies);
