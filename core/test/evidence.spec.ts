@@ -205,7 +205,7 @@ describe('sheet of a job', () => {
       [11.9, 'rest-moved'],
     ]);
     expect(sheet.figures[0]!.figures).toEqual([378]);
-    expect(sheet.cautions).toEqual(['Never: Jump it backwards.']);
+    expect(sheet.never).toEqual(['Jump it backwards.']);
     expect(sheet.resets).toEqual([{ reset: 'Clock', done: false }]);
     expect(JSON.stringify(sheet)).not.toContain('eventId');
   });

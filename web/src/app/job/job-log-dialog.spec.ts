@@ -1,7 +1,8 @@
-import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { TestBed } from '@angular/core/testing';
-import { event, opened } from '../../testing/fixtures';
-import { jobHarness } from '../../testing/job-harness';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { detailOf, event, opened } from '../../testing/fixtures';
+import { openedStore } from '../../testing/job-harness';
+import { jobFeature } from '../shared/model/job-state';
 import { JobLogDialog } from './job-log-dialog';
 
 const reading = event('reading.taken', {
@@ -15,12 +16,25 @@ const EVENTS = [
 ];
 
 describe('JobLogDialog', () => {
-  async function show(events = EVENTS) {
-    TestBed.configureTestingModule({ providers: [NgbActiveModal] });
-    const harness = await jobHarness(JobLogDialog, events);
-    await harness.fixture.whenStable();
-    const rows = (): string[] => [...harness.root.querySelectorAll('li')].map((li) => li.textContent);
-    return { ...harness, rows };
+  async function show() {
+    const store = openedStore(detailOf(EVENTS), [
+      { provide: NgbActiveModal, useValue: { dismiss: () => undefined } },
+    ]);
+    const fixture = TestBed.createComponent(JobLogDialog);
+    await fixture.whenStable();
+    const root = fixture.nativeElement as HTMLElement;
+    const rows = (): string[] => [...root.querySelectorAll('li')].map((li) => li.textContent.trim());
+    const button = (name: string): HTMLButtonElement =>
+      [...root.querySelectorAll('button')].find((b) => b.textContent.trim() === name)!;
+    const tap = async (name: string): Promise<void> => {
+      button(name).click();
+      await fixture.whenStable();
+    };
+    return {
+      ...{ fixture, root, rows, button, tap },
+      reported: store.selectSignal(jobFeature.selectPending),
+      refresh: () => fixture.whenStable(),
+    };
   }
 
   it('tells what was done, newest first, and keeps what was taken back visible as such', async () => {
