@@ -1,5 +1,5 @@
 import { strengthShare } from '../battery/index.js';
-import { type Cause, CAUSES, type Crowd, shareOfAny } from '../diagnosis/index.js';
+import { bitsOf, type Cause, type Crowd, heldBy, normalise, shareHeld } from '../diagnosis/index.js';
 import { parameter } from '../quantities/index.js';
 
 /** The strength of a battery, as a share of its rating, and how well it is known. */
@@ -70,12 +70,12 @@ const KERNEL_SHARE = 0.06;
  */
 export function carriedInto(crowd: Crowd, { days, causes, strengths }: EarlierBelief): Crowd {
   const stands = STILL_AT_FAULT * 0.5 ** (Math.max(0, days) / MENDED_HALF_DAYS);
+  const before = heldBy(crowd, crowd.shares);
   const now = causes.flatMap(({ cause, share }) => {
-    const usual = shareOfAny(crowd, crowd.shares, [cause]);
+    const usual = shareHeld(before, [cause]);
     if (!STAYING_CAUSES.includes(cause) || usual <= 0) return [];
     const held = stands * share + (1 - stands) * usual;
-    const bit = (1 << CAUSES.indexOf(cause)) >>> 0;
-    return [{ bit, with: held / usual, without: (1 - held) / (1 - usual) }];
+    return [{ bit: bitsOf([cause]), with: held / usual, without: (1 - held) / (1 - usual) }];
   });
   const count = crowd.profile.systemVolts / 12;
   const nearTo = strengths.slice(0, count).map((known, battery) => known && nearness(crowd, battery, known));
@@ -86,8 +86,7 @@ export function carriedInto(crowd: Crowd, { days, causes, strengths }: EarlierBe
     );
     return nearTo.reduce((all, near) => (near ? all * near[i]! : all), parts);
   });
-  const whole = shares.reduce((a, b) => a + b, 0);
-  return { ...crowd, shares: shares.map((share) => share / whole), known: new Map() };
+  return { ...crowd, shares: normalise(shares), known: new Map() };
 }
 
 /** Returns how near each machine's battery is to a known strength, against the usual machine. A changed battery may be any. */

@@ -14,6 +14,7 @@ import {
   heldBy,
   heldSets,
   type HiddenMachine,
+  normalise,
   restVoltsOf,
   validEvidence,
   weigh,
@@ -59,11 +60,12 @@ const COUNTS_FROM = 2e-5;
 export function copiesOf(crowd: Crowd, { evidence, tries, profile }: Findings, random: Random): Copies {
   const isHeard = ({ tried = [] }: DiagnosisEvidence): boolean =>
     tried.some((at) => tries.some((made) => made.at === at));
+  const read = restRead(crowd, evidence);
   const shares = sharesAtRest(
     crowd,
     evidence.filter((piece) => !isHeard(piece)),
+    read,
   );
-  const read = restRead(crowd, evidence);
   const machines: PossibleMachine[] = [];
   const places: number[] = [];
   const weights: number[] = [];
@@ -81,7 +83,7 @@ export function copiesOf(crowd: Crowd, { evidence, tries, profile }: Findings, r
     }
   });
   const copies: Copies = {
-    ...{ machines, places, weights: normalised(Float64Array.from(weights)) },
+    ...{ machines, places, weights: normalise(Float64Array.from(weights)) },
     tried: new Map(),
   };
   const { engine } = profile;
@@ -107,7 +109,7 @@ function afterTry(crowd: Crowd, copies: Copies, made: TryMade, engine: Engine): 
   const by = met.map((sum, place) => (all[place]! > 0 ? sum / all[place]! : whole));
   return {
     ...copies,
-    weights: whole > 0 ? normalised(after) : weights,
+    weights: whole > 0 ? normalise(after) : weights,
     tried: new Map([...copies.tried, [made.at, by]]),
   };
 }
@@ -130,17 +132,15 @@ export const crowdAfterTries = (crowd: Crowd, { tried }: Pick<Copies, 'tried'>):
   tried,
 });
 
-function normalised(weights: Float64Array): Float64Array {
-  const whole = weights.reduce((a, b) => a + b, 0);
-  return weights.map((weight) => weight / whole);
-}
-
 /**
  * Returns the shares of a crowd by the findings. Machines of the same faults share by the distance of their rest volts from those read. So
  * rest volts within their range tell which machine it is, and never which fault. That answer stays with the diagnosis.
  */
-function sharesAtRest(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Float64Array {
-  const read = restRead(crowd, evidence);
+function sharesAtRest(
+  crowd: Crowd,
+  evidence: readonly DiagnosisEvidence[],
+  read: readonly RestRead[],
+): Float64Array {
   const shares = weigh(crowd, evidence);
   if (read.length === 0) return shares;
   const near = shares.map(

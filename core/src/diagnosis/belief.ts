@@ -1,7 +1,7 @@
 import { type Random, seededRandom } from '../quantities/index.js';
 import { type Cause, CAUSES, type DiagnosisProfile, priorsFor } from './causes.js';
 import { drawHidden } from './draw-hidden.js';
-import { isPossibleNow, type Moment } from './possible.js';
+import { isPossibleNow, type Moment, TRIES } from './possible.js';
 import { type HiddenMachine, lookOf, oneBattery } from './hidden.js';
 import { type Change, changes, repaired } from './repairs.js';
 import {
@@ -132,13 +132,12 @@ export function drawCrowd(
     machines.push(...drawn);
     shares.push(...calls.map((share) => (prior * share) / all));
   }
-  const sum = shares.reduce((a, b) => a + b, 0);
   return {
     profile,
     machines,
     causeAt: Uint8Array.from(machines, ({ cause }) => CAUSES.indexOf(cause)),
     holdsAt: Uint32Array.from(machines, ({ holds }) => bitsOf(holds)),
-    shares: Float64Array.from(shares, (s) => s / sum),
+    shares: normalise(Float64Array.from(shares)),
     known: new Map(),
     repairs: [],
     before: [],
@@ -176,7 +175,7 @@ export const asOf = (crowd: Crowd, repairs: number): Crowd => crowd.before[repai
 export const asFound = (crowd: Crowd): Crowd => asOf(crowd, 0);
 
 /** One bit for each cause. */
-const bitsOf = (causes: readonly Cause[]): number =>
+export const bitsOf = (causes: readonly Cause[]): number =>
   causes.reduce((bits, cause) => (bits | (1 << CAUSES.indexOf(cause))) >>> 0, 0);
 
 /** The different sets of causes that machines of a crowd hold, and which of them each machine does. */
@@ -335,9 +334,6 @@ export function isFindingOf(id: CheckId, found: Found): boolean {
 /** No volts, amps or shares of a roadside are larger. */
 const FIGURE_MOST = 100;
 
-/** Checks that are a try itself. */
-const TRIES: readonly CheckId[] = ['try-alone', 'with-help'];
-
 /**
  * Returns how likely a finding is on each machine, by its place: without a list of its own, since a verdict asks thousands of times. A
  * figure counts by the range it falls in.
@@ -375,10 +371,12 @@ export function weigh(crowd: Crowd, evidence: readonly DiagnosisEvidence[]): Flo
   return shares;
 }
 
-function normalise(shares: Float64Array): void {
+/** Brings shares to a whole, in their place. */
+export function normalise(shares: Float64Array): Float64Array {
   let sum = 0;
   for (const share of shares) sum += share;
   for (let i = 0; i < shares.length; i++) shares[i]! /= sum;
+  return shares;
 }
 
 /** Sum of the shares of what keeps the machines from starting, by its place in `CAUSES`: these add up to one. */

@@ -15,7 +15,8 @@ interface Finding {
   readonly found: Found;
 }
 
-const TRIES: readonly CheckId[] = ['try-alone', 'with-help'];
+/** Checks that are a try itself. */
+export const TRIES: readonly CheckId[] = ['try-alone', 'with-help'];
 const ranLast = (evidence: readonly Finding[]): boolean =>
   evidence.filter(({ check }) => TRIES.includes(check)).at(-1)?.found === 'started';
 

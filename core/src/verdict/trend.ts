@@ -1,4 +1,4 @@
-import { bisect } from '../quantities/index.js';
+import { bisect, DAY_MS } from '../quantities/index.js';
 import { ageingOfStrength, strengthShare } from '../battery/index.js';
 import { aloneRescue, modelBattery } from '../circuit/index.js';
 import { crankPoint, firesAt, wakePoint } from '../crank/index.js';
@@ -28,6 +28,22 @@ export interface StrengthTrend {
     readonly earliest: number | null;
     readonly latest: number | null;
   };
+}
+
+/** Spread of a strength that was written down without one, as a share of the rating. */
+const UNTOLD_SPREAD = 0.1;
+
+/** Returns the strengths among the entries of a battery's record. */
+export function strengthPoints(
+  entries: readonly {
+    readonly at: string | Date;
+    readonly share: number | null;
+    readonly spread: number | null;
+  }[],
+): StrengthPoint[] {
+  return entries.flatMap(({ at, share, spread }) =>
+    share === null ? [] : [{ day: new Date(at).getTime() / DAY_MS, share, spread: spread ?? UNTOLD_SPREAD }],
+  );
 }
 
 const DAYS_PER_YEAR = 365.25;

@@ -3,8 +3,17 @@ import { batteryEntries as entriesOf, type Job, type JobEvent, timeOf } from '@v
 import type { Machine } from '@voltrek/core/machine';
 import { asc, eq } from 'drizzle-orm';
 import type { Tx } from '../db/database.js';
-import { batteryEntries, batteryMoves } from '../db/schema.js';
-import { addBattery, batteriesIn, batteryById, type Move, moveBattery, unmove } from './repository.js';
+import { batteryEntries } from '../db/schema.js';
+import {
+  addBattery,
+  batteriesIn,
+  batteryAt,
+  batteryById,
+  type Move,
+  moveBattery,
+  movesInto,
+  unmove,
+} from './repository.js';
 
 /** Events after which the record of the batteries may say something else. */
 const TELLING: readonly JobEvent['type'][] = [
@@ -136,17 +145,9 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
     await tx.delete(batteryEntries).where(eq(batteryEntries.position, position));
   const added = entries.slice(kept);
   if (added.length === 0) return;
-  const moves = await tx
-    .select()
-    .from(batteryMoves)
-    .where(eq(batteryMoves.vehicleId, vehicleId))
-    .orderBy(asc(batteryMoves.position));
-  const inPlace = (place: number, at: Date): string | undefined => {
-    const into = moves.filter((m) => m.place === place && (m.kind === 'met' || m.kind === 'fitted'));
-    return (into.filter((m) => m.at <= at).at(-1) ?? into[0])?.batteryId;
-  };
+  const moves = await movesInto(tx, vehicleId);
   const rows = added.flatMap(({ battery: place, at, kind, volts, share, spread }) => {
-    const batteryId = inPlace(place, new Date(at));
+    const batteryId = batteryAt(moves, place, new Date(at));
     return batteryId
       ? [{ batteryId, jobId: job.id, place, at: new Date(at), kind, volts, share, spread }]
       : [];

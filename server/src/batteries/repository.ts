@@ -80,6 +80,24 @@ export async function movesOf(db: Db | Tx, batteryId: string): Promise<BatteryMo
   });
 }
 
+/** The moves that brought batteries into a vehicle, in the order in which they were written. */
+export const movesInto = (db: Db | Tx, vehicleId: string): Promise<(typeof batteryMoves.$inferSelect)[]> =>
+  db
+    .select()
+    .from(batteryMoves)
+    .where(and(eq(batteryMoves.vehicleId, vehicleId), inArray(batteryMoves.kind, ['met', 'fitted'])))
+    .orderBy(asc(batteryMoves.position));
+
+/** Returns the battery that sat in a place of a vehicle at a moment, by `movesInto`: the first known where none had come yet. */
+export function batteryAt(
+  moves: readonly Pick<typeof batteryMoves.$inferSelect, 'place' | 'at' | 'batteryId'>[],
+  place: number,
+  at: Date,
+): string | undefined {
+  const into = moves.filter((move) => move.place === place);
+  return (into.filter((move) => move.at <= at).at(-1) ?? into[0])?.batteryId;
+}
+
 /** A new battery and the move that brings it into the record. */
 export async function addBattery(
   tx: Tx,

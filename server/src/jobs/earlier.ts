@@ -1,14 +1,12 @@
 import type { EarlierBelief, KnownStrength } from '@voltrek/core/belief';
 import { currentVerdict } from '@voltrek/core/job';
 import { DAY_MS } from '@voltrek/core/quantities';
-import { strengthTrend } from '@voltrek/core/verdict';
-import { and, asc, desc, eq, inArray, isNotNull, lt, lte, ne } from 'drizzle-orm';
+import { strengthPoints, strengthTrend } from '@voltrek/core/verdict';
+import { and, asc, desc, eq, inArray, isNotNull, lt, ne } from 'drizzle-orm';
 import type { Db } from '../db/types.js';
-import { batteryEntries, batteryMoves, jobs } from '../db/schema.js';
+import { batteryAt, movesInto } from '../batteries/repository.js';
+import { batteryEntries, jobs } from '../db/schema.js';
 import { type KeptJob, keptJob } from './repository.js';
-
-/** Spread of a strength that was written down without one, as a share of the rating. */
-const USUAL_SPREAD = 0.1;
 
 /**
  * Returns the belief that earlier jobs of a vehicle left, on the day that this job was opened; null where there is none. It is read from the
@@ -40,36 +38,25 @@ async function strengthsOn(
   jobId: string,
   on: Date,
 ): Promise<(KnownStrength | null)[]> {
-  const came = await db
-    .select({ batteryId: batteryMoves.batteryId, place: batteryMoves.place })
-    .from(batteryMoves)
-    .where(
-      and(
-        eq(batteryMoves.vehicleId, vehicleId),
-        inArray(batteryMoves.kind, ['met', 'fitted']),
-        lte(batteryMoves.at, on),
-      ),
-    )
-    .orderBy(asc(batteryMoves.at), asc(batteryMoves.position));
-  const inPlace = new Map(came.map(({ place, batteryId }) => [place ?? 0, batteryId]));
-  if (inPlace.size === 0) return [];
+  const moves = await movesInto(db, vehicleId);
+  const count = Math.max(0, ...moves.map(({ place }) => (place ?? 0) + 1));
+  const sat = Array.from({ length: count }, (_, place) => batteryAt(moves, place, on));
   const read = await db
     .select()
     .from(batteryEntries)
     .where(
       and(
-        inArray(batteryEntries.batteryId, [...inPlace.values()]),
+        inArray(
+          batteryEntries.batteryId,
+          sat.filter((id) => id !== undefined),
+        ),
         ne(batteryEntries.jobId, jobId),
         lt(batteryEntries.at, on),
       ),
     )
     .orderBy(asc(batteryEntries.at), asc(batteryEntries.position));
-  return Array.from({ length: Math.max(...inPlace.keys()) + 1 }, (_, place): KnownStrength | null => {
-    const points = read.flatMap(({ batteryId, at, share, spread }) =>
-      batteryId === inPlace.get(place) && share !== null
-        ? [{ day: at.getTime() / DAY_MS, share, spread: spread ?? USUAL_SPREAD }]
-        : [],
-    );
+  return sat.map((id): KnownStrength | null => {
+    const points = strengthPoints(read.filter(({ batteryId }) => batteryId === id));
     return points.length === 0 ? null : strengthTrend(points, 0).at(on.getTime() / DAY_MS);
   });
 }

@@ -206,7 +206,7 @@ function fromTries(job: Job, machine: Machine): DiagnosisEvidence[] {
   // A promise of another plan is not held against it.
   const isAsPlanned = measured?.optionId === job.plan?.optionId && !job.plan?.chargeOnly;
   const promised = isAsPlanned ? job.plan?.postVolts : null;
-  const broken: DiagnosisEvidence[] =
+  const promise: DiagnosisEvidence[] =
     promised != null && measured && machine.engine
       ? [
           {
@@ -216,7 +216,7 @@ function fromTries(job: Job, machine: Machine): DiagnosisEvidence[] {
           },
         ]
       : [];
-  return [...ended(true, 'with-help'), ...broken, ...(machine.engine ? ended(false, 'try-alone') : [])];
+  return [...ended(true, 'with-help'), ...promise, ...(machine.engine ? ended(false, 'try-alone') : [])];
 }
 
 /** The lowest volts of a crank by itself: of the last try that was read, or else as they were measured; null where nobody read any. */

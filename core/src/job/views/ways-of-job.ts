@@ -104,8 +104,14 @@ export function waysInput(
 /**
  * Everything that a job says of its machine: plan, checks and verdict read this. A try counts in the circuit that was joined then. Where its
  * kit is gone it counts by its word.
+ *
+ * @param ranked what fits, by `rankForJob`: only tries ask for it
  */
-export function findingsOfJob(job: Job, situation: Situation): Findings {
+export function findingsOfJob(
+  job: Job,
+  situation: Situation,
+  ranked: readonly RankedOption[] = job.attempts.length > 0 ? rankForJob(situation) : [],
+): Findings {
   const { machine, batteries: read, tempC, rules, record } = situation;
   const alone =
     startsByWaking(machine) || job.attempts.length === 0 ? null : planCase(machine, null, read, tempC, rules);
@@ -114,17 +120,20 @@ export function findingsOfJob(job: Job, situation: Situation): Findings {
     repairs: repairsMade(job),
     earlier: record.earlier ?? null,
     evidence: evidenceOfJob(job, record.machine, record.earlierFlatCalls),
-    tries: alone ? triesOf(job, casesTried(job, situation), alone, read.beliefs) : [],
+    tries: alone ? triesOf(job, casesTried(job, situation, ranked), alone, read.beliefs) : [],
   };
 }
 
 /** The cases of the options that were joined for a try or a charge. */
-function casesTried({ attempts, charged }: Job, situation: Situation): ReadonlyMap<string, PlanCase> {
+function casesTried(
+  { attempts, charged }: Job,
+  situation: Situation,
+  ranked: readonly RankedOption[],
+): ReadonlyMap<string, PlanCase> {
   const joined = [charged, ...attempts].flatMap((one) => one?.optionId ?? []);
-  if (joined.length === 0) return new Map();
   return planCases(
     situation,
-    rankForJob(situation).filter(({ option }) => joined.includes(option.id)),
+    ranked.filter(({ option }) => joined.includes(option.id)),
   );
 }
 

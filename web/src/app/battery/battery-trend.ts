@@ -1,5 +1,5 @@
 import type { BatteryRecord } from '@voltrek/contracts';
-import { type StrengthTrend, strengthTrend } from '@voltrek/core/verdict';
+import { strengthPoints, type StrengthTrend, strengthTrend } from '@voltrek/core/verdict';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartColours } from '../shared/ui/colours';
 import { axis, endName, line, type Pair } from '../shared/ui/chart-parts';
@@ -14,7 +14,6 @@ const MARGIN_DAYS = 20;
 /** A band in which four in five readings would lie. */
 const BAND_SPREADS = 1.28;
 
-const dayOf = (at: string): number => Date.parse(at) / DAY_MS;
 const timeOf = (day: number): number => day * DAY_MS;
 
 /** The drawing of a battery's trend. */
@@ -22,14 +21,8 @@ export type BatteryLife = Pick<BatteryRecord, 'entries'>;
 
 /** Strength of one battery over time and where it is going; null without a reading of it. */
 export function trendOf(life: BatteryLife, needShare: number | null): StrengthTrend | null {
-  const points = strengthsOf(life);
+  const points = strengthPoints(life.entries);
   return points.length === 0 ? null : strengthTrend(points, needShare ?? 0);
-}
-
-function strengthsOf({ entries }: BatteryLife): { day: number; share: number; spread: number }[] {
-  return entries.flatMap(({ at, share, spread }) =>
-    share === null ? [] : [{ day: dayOf(at), share, spread: spread ?? 0.1 }],
-  );
 }
 
 /** Strength above with its trend and what the machine needs; rest volts below, and where it had to be helped. */
@@ -39,7 +32,7 @@ export function batteryChart(
   trend: StrengthTrend | null,
   c: ChartColours,
 ): EChartsCoreOption {
-  const strengths = strengthsOf(life);
+  const strengths = strengthPoints(life.entries);
   const rest = life.entries.flatMap(({ at, volts }): Pair[] =>
     volts === null ? [] : [[Date.parse(at), volts]],
   );
@@ -138,7 +131,7 @@ export function batteryChart(
 }
 
 export function batterySummary(life: BatteryLife, trend: StrengthTrend | null): string {
-  const count = strengthsOf(life).length;
+  const count = strengthPoints(life.entries).length;
   if (!trend) return T.noReadings;
   return T.summary({
     count,

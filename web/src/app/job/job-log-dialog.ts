@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import type { JobEvent } from '@voltrek/core/job';
+import { type JobEvent, undoneIds } from '@voltrek/core/job';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { eventDetail, LOG_KINDS, type LogKind, logKindOf } from '@words/event-detail';
@@ -70,6 +70,8 @@ const T = messagesOf('jobLogDialog');
     </div>
   `,
   styles: `
+    @use 'media';
+
     .sheet {
       gap: 12px;
     }
@@ -103,7 +105,7 @@ const T = messagesOf('jobLogDialog');
     .back .what > span {
       text-decoration: line-through;
     }
-    @media (max-width: 720px) {
+    @include media.phone {
       li {
         grid-template-columns: 1fr;
         gap: 0;
@@ -127,7 +129,7 @@ export class JobLogDialog {
   protected readonly isClosed = computed(() => (this.work()?.job.closedAt ?? null) !== null);
   protected readonly entries = computed(() => {
     const events = this.events();
-    const back = new Set(events.flatMap((e) => (e.type === 'event.undone' ? [e.data.eventId] : [])));
+    const back = undoneIds(events);
     return events
       .filter(({ type }) => type !== 'event.undone' && this.isShown(type))
       .map((event) => this.entryOf(event, back.has(event.id)))

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
 import { fixed, withinSentence } from '@words/numbers';
 import { STAYING_CAUSES } from '@voltrek/core/belief';
 import { type CheckId, checkOf, DRAWS_PER_CAUSE, LEAST_GAIN_BITS } from '@voltrek/core/diagnosis';
@@ -15,7 +16,7 @@ import { percent } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { PlanRunner } from '../workers/plan-runner';
 import { workerAnswer } from '../workers/worker-answer';
-import { diagnosisOf, type Work } from '../shared/job/job-selectors';
+import { selectDiagnosis, type Work } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { Arms } from './arms';
 import { SUSPECTS as T } from '@words/screens/job';
@@ -218,7 +219,7 @@ export class Suspects {
   protected readonly typed = signal('');
   private readonly skipped = signal<readonly CheckId[]>([]);
 
-  private readonly question = computed(() => diagnosisOf(this.work()));
+  private readonly question = inject(Store).selectSignal(selectDiagnosis);
   private readonly answer = workerAnswer(this.question, (worker, { findings, tools, moment }) =>
     worker.suspect(findings, tools, moment, DRAWS_PER_CAUSE),
   );

@@ -2,6 +2,7 @@ import { inWords } from '@words/template-words';
 import { selectShownLanguage } from '../model/shown-language';
 import { NOTHING_CONNECTED } from '@voltrek/core/hookup';
 import { DEFAULT_RULES, HOUSE_RULE_KEYS } from '@voltrek/core/rules';
+import type { RankedOption } from '@voltrek/core/plan';
 import {
   clearingRunOf,
   findingsOfJob,
@@ -147,11 +148,32 @@ export const selectPlanCases = createSelector(selectSituation, selectOptions, (s
   situation ? planCases(situation, options) : new Map<string, never>(),
 );
 
+const NO_OPTIONS: readonly RankedOption[] = [];
+
+/** The ranked options of a job that has tries: only its findings need them, and ranking costs milliseconds. */
+const selectOptionsTried = (state: object): readonly RankedOption[] =>
+  selectJob(state)?.attempts.length ? selectOptions(state) : NO_OPTIONS;
+
 /** The findings of the job: plan, checks and verdict read these; the same object while it says the same. */
 export const selectFindings = keptSelector<Findings>()(
   selectJob,
   selectSituation,
-  (job: Job | null, situation: Situation | null) => job && situation && findingsOfJob(job, situation),
+  selectOptionsTried,
+  (job: Job | null, situation: Situation | null, ranked: readonly RankedOption[]) =>
+    job && situation && findingsOfJob(job, situation, ranked),
+);
+
+/** The input of the diagnosis of a job. */
+export const selectDiagnosis = createSelector(
+  selectWork,
+  selectFindings,
+  (work, findings) =>
+    work &&
+    findings && {
+      findings,
+      tools: toolsOfKit(work.kit, work.job.scene?.mainsNear ?? false),
+      moment: { runs: work.situation.casualtyRuns },
+    },
 );
 
 /** The kit of vans that are not here, ranked for this job. */
@@ -210,12 +232,3 @@ export const selectMakeSafe = createSelector(
   selectSituation,
   (job, rescue, situation) => (job && situation ? makeSafeOf(job, rescue, situation) : []),
 );
-
-/** The input of the diagnosis of a job. */
-export function diagnosisOf({ job, situation, kit }: Work) {
-  return {
-    findings: findingsOfJob(job, situation),
-    tools: toolsOfKit(kit, job.scene?.mainsNear ?? false),
-    moment: { runs: situation.casualtyRuns },
-  };
-}

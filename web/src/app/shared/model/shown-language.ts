@@ -1,4 +1,4 @@
-import { createActionGroup, createReducer, createSelector, on, props } from '@ngrx/store';
+import { createActionGroup, createReducer, on, props } from '@ngrx/store';
 import type { Language } from './language';
 
 /** The language on screen, and whether all its messages are here. */
@@ -21,7 +21,5 @@ export const shownLanguage = {
   ),
 };
 
-export const selectShownLanguage = createSelector(
-  (state: object) => (state as { shownLanguage?: ShownLanguage | null }).shownLanguage,
-  (shown) => shown ?? null,
-);
+export const selectShownLanguage = (state: object): ShownLanguage | null =>
+  (state as { shownLanguage?: ShownLanguage | null }).shownLanguage ?? null;

@@ -2,7 +2,7 @@ import type { EventType, JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
 import { volts } from './figures';
-import { clampWords } from './practice-words';
+import { clampWords } from './clamp-words';
 import { VERDICT_WORDS } from './verdict-words';
 import { outcomeWords, readingName, STOP_WORDS, SYMPTOM_WORDS } from './words';
 

@@ -1,5 +1,4 @@
-import type { ClampId } from '@voltrek/core/circuit';
-import { isRedClamp, isSourceClamp } from '@voltrek/core/circuit';
+import { isSourceClamp } from '@voltrek/core/circuit';
 import { type HandAction, SPARE_POSTS } from '@voltrek/core/hookup';
 import type { Machine } from '@voltrek/core/machine';
 import type {
@@ -15,6 +14,7 @@ import type {
 } from '@voltrek/core/practice';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { VerdictKind } from '@voltrek/core/verdict';
+import { clampWords } from './clamp-words';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
 import { volts } from './figures';
 import { confirmWords } from './earth-words';
@@ -51,12 +51,6 @@ export function readWords({ volts: shown, amps, gravity }: Happened): string {
   if (amps !== undefined) return `${fixed(amps, 2)} A`;
   return gravity === undefined ? '' : fixed(gravity, 3);
 }
-
-export const clampWords = (clamp: ClampId): string =>
-  HANDS.clamp({
-    colour: isRedClamp(clamp) ? HANDS.red : HANDS.black,
-    end: isSourceClamp(clamp) ? HANDS.sourceEnd : HANDS.casualtyEnd,
-  });
 
 /** Returns the name of a point, on the machine or on the source. */
 export function placeName(machine: Machine | null, pointId: string): string {

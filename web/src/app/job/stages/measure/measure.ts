@@ -17,6 +17,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { Store } from '@ngrx/store';
 import type { Instrument } from '@voltrek/contracts';
 import { GRAVITY_RANGE } from '@voltrek/core/battery';
 import {
@@ -43,7 +44,7 @@ import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { Arms } from '../../arms';
 import { NextAction, type StageAction } from '../../next-action';
-import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
+import { selectDiagnosis, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
 import { goWords } from '@words/next-words';
@@ -249,7 +250,7 @@ export class Measure {
   protected readonly isPadOpen = computed(
     () => !this.isOnDemand() || this.isPadAsked() || this.text() !== '',
   );
-  private readonly question = computed(() => diagnosisOf(this.work()));
+  private readonly question = inject(Store).selectSignal(selectDiagnosis);
   private readonly suspected = workerAnswer(this.question, (worker, { findings, tools, moment }) =>
     worker.suspect(findings, tools, moment, DRAWS_PER_CAUSE),
   );

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { Store } from '@ngrx/store';
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import { anyClampOn } from '@voltrek/core/hookup';
@@ -17,7 +18,7 @@ import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
 import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
 import { NextAction, type StageAction } from '../../next-action';
-import { diagnosisOf, type Work } from '../../../shared/job/job-selectors';
+import { selectDiagnosis, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
 import { goWords } from '@words/next-words';
@@ -277,12 +278,14 @@ export class Verdict {
   );
   private readonly next = nextActionAt('verdict');
   protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
+  private readonly diagnosis = inject(Store).selectSignal(selectDiagnosis);
   /** A verdict that was given stands: nothing is asked any more. */
   private readonly question = computed(() => {
-    if (this.given()) return null;
+    const diagnosis = this.diagnosis();
+    if (this.given() || !diagnosis) return null;
     const { job, situation, rules, earlierFlatCalls } = this.work();
     const facts = caseOfJob(job, situation.record.machine, earlierFlatCalls);
-    return { ...diagnosisOf(this.work()), facts, rules };
+    return { ...diagnosis, facts, rules };
   });
   private readonly answer = workerAnswer(this.question, (worker, { findings, facts, tools, rules }) =>
     worker.conclude(findings, facts, tools, rules),
