@@ -1,4 +1,4 @@
-import { expect, test } from '../support/fixtures';
+import { expect, faultsOf, test, worksHere } from '../support/fixtures';
 
 test('the language changes in mid-job, without a reload and with nothing lost', async ({ tech, page }) => {
   await tech.at('measure', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
@@ -31,4 +31,23 @@ test('points and cautions of an unknown machine follow the language in mid-job',
   await page.getByRole('group').getByRole('button', { name: 'Punkte' }).click();
   await expect(page.getByRole('button', { name: 'Blankes Metall an Motor oder Rahmen' })).toBeVisible();
   await expect(page.getByText('24 V an eine einzelne Batterie legen.').first()).toBeVisible();
+});
+
+test('a start without a server, before the words are there, is told in words', async ({
+  browser,
+  server,
+}) => {
+  const context = await browser.newContext({ serviceWorkers: 'block' });
+  await worksHere(context);
+  const page = await context.newPage();
+  const faults = faultsOf(page);
+  await page.route('**/api/**', (route) => route.abort());
+  await page.route('**/chunk-*.js', async (route) => {
+    await new Promise((done) => setTimeout(done, 300));
+    await route.continue();
+  });
+  await page.goto(server.url);
+  await expect(page.getByText(/server/).first()).toBeVisible();
+  expect(faults).toEqual([]);
+  await context.close();
 });

@@ -57,9 +57,14 @@ export const appConfig: ApplicationConfig = {
       config: { availableLangs: [...LANGUAGES], interpolation: ['{', '}'], prodMode: !isDevMode() },
     }),
     provideTranslocoTranspiler(IcuTranspiler),
-    provideAppInitializer(() => {
-      const { language } = inject(Store).selectSignal(settingsFeature.selectSettingsState)();
-      return inject(Languages).show(languageBy(language, navigator.languages));
+    // A request can fail at once, and its failure is told in words: they come before the first request.
+    provideAppInitializer(async () => {
+      const [store, sync] = [inject(Store), inject(JobSync)];
+      const { language } = store.selectSignal(settingsFeature.selectSettingsState)();
+      await inject(Languages).show(languageBy(language, navigator.languages));
+      sync.start();
+      // Pages that are opened when the network is gone need them, too.
+      for (const { requested } of [crewCopy, kitCopy, rulesCopy]) store.dispatch(requested());
     }),
     provideState(sessionFeature),
     provideState(settingsFeature),
@@ -71,7 +76,6 @@ export const appConfig: ApplicationConfig = {
     provideState(rulesCopy),
     provideState(jobFeature),
     provideState(deviceFeature),
-    provideAppInitializer(() => inject(JobSync).start()),
     provideAppInitializer(() => inject(SharedPages).start()),
     provideAppInitializer(() => inject(StreamLine).start()),
     provideAppInitializer(() => void ignoreDoubleTaps(inject(DOCUMENT))),

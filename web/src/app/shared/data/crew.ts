@@ -8,7 +8,6 @@ export type CrewChange = Omit<CrewMember, 'id'> & { readonly id: string | null }
 export const crewCopy = serverCopy<readonly CrewMember[], CrewChange>('crew', [], {
   ask: (api) => api.crew(),
   send: (api, { id, ...member }) => (id === null ? api.addCrew(member) : api.changeCrew({ id, ...member })),
-  atStart: true,
 });
 
 /** The crew of now. */

@@ -18,7 +18,6 @@ export type KitChange =
 export const kitCopy = serverCopy<readonly Van[], KitChange>('kit', [], {
   ask: (api) => api.vans(),
   send: sent,
-  atStart: true,
 });
 
 function sent(api: Api, change: KitChange): Observable<Van[]> {

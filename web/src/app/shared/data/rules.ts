@@ -5,5 +5,4 @@ import { serverCopy } from './server-copy';
 export const rulesCopy = serverCopy<RulesPage | null, RuleSetting>('rules', null, {
   ask: (api) => api.rules(),
   send: (api, setting) => api.setRule(setting),
-  atStart: true,
 });

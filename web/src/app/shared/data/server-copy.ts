@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
 import {
   type Action,
   createAction,
@@ -9,7 +9,7 @@ import {
   on,
   Store,
 } from '@ngrx/store';
-import { catchError, concatMap, filter, map, type Observable, of, switchMap } from 'rxjs';
+import { catchError, concatMap, map, type Observable, of, switchMap } from 'rxjs';
 import { Api } from './api';
 import { problemText } from './problem';
 
@@ -28,8 +28,6 @@ interface Source<T, C> {
   readonly ask: (api: Api) => Observable<T>;
   /** Sends a change. The server answers with the whole, as it is after it. */
   readonly send?: (api: Api, change: C) => Observable<T>;
-  /** Asked for when the application starts, too: it may be requested when the network is gone. */
-  readonly atStart?: boolean;
 }
 
 /**
@@ -43,11 +41,7 @@ interface Source<T, C> {
  *   send: (api, setting) => api.setRule(setting),
  * });
  */
-export function serverCopy<T, C = never>(
-  name: string,
-  none: T,
-  { ask, send, atStart = false }: Source<T, C>,
-) {
+export function serverCopy<T, C = never>(name: string, none: T, { ask, send }: Source<T, C>) {
   const requested = createAction(`[${name}] Requested`);
   const loaded = createAction(`[${name}] Loaded`, (copy: T, changes: number) => ({ copy, changes }));
   const changeSent = createAction(`[${name}] Change Sent`, (change: C) => ({ change }));
@@ -83,7 +77,7 @@ export function serverCopy<T, C = never>(
     (actions = inject(Actions), api = inject(Api), store = inject(Store)) => {
       const changes = store.selectSignal(selectChanges);
       return actions.pipe(
-        filter(({ type }: Action) => type === requested.type || (atStart && type === ROOT_EFFECTS_INIT)),
+        ofType(requested),
         switchMap(() => {
           const asked = changes();
           return tried(ask(api).pipe(map((copy) => loaded(copy, asked))));
