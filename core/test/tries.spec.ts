@@ -3,7 +3,9 @@ import {
   copiesOf,
   crowdAfterTries,
   modelOf,
+  type Odds,
   populationOf,
+  startOdds,
   startShare,
   type TryMade,
 } from '../src/belief/index.js';
@@ -55,6 +57,18 @@ function tried(rescue: Rescue, outcome: TryMade['outcome'], lowestVolts: number 
   return { at: 'try', repaired: 0, moment: { rescue, beliefs }, outcome, lowestVolts };
 }
 
+/** The odds of the good source after a try, of many draws, with the interval that each claims. */
+function drawnOdds(made: TryMade, draws: number): Odds[] {
+  const crowd = crowdForTests(PROFILE);
+  const evidence = [...READ, { check: 'with-help', found: made.outcome, tried: [made.at] } as const];
+  const findings = { profile: PROFILE, repairs: [], earlier: null, evidence, tries: [made] };
+  return Array.from({ length: draws }, (_, n) => {
+    const random = seededRandom(n + 1);
+    const population = populationOf(copiesOf(crowd, findings, random), 1000, random);
+    return startOdds({ rescue: GOOD, beliefs }, ENGINE, population)!;
+  });
+}
+
 /** Share of these causes in the crowd, and in the population that a plan reads, after a try. */
 function sharesAfter(made: TryMade, causes: readonly Cause[], repairs = [] as const) {
   const crowd = crowdAfter(crowdForTests(PROFILE), repairs);
@@ -92,6 +106,18 @@ describe('a try is heard in its own circuit', () => {
     const high = sharesAfter(tried(GOOD, 'clicks', 12.3), ['starter']);
     const low = sharesAfter(tried(GOOD, 'clicks', 7), ['starter']);
     expect(high.diagnosis).toBeGreaterThan(2 * low.diagnosis);
+  });
+
+  it('claims no narrower an interval than its draws keep, also where few machines explain the try', () => {
+    for (const [outcome, lowestVolts] of [
+      ['slow', 8.2],
+      ['slow', 9.4],
+    ] as const) {
+      const odds = drawnOdds(tried(GOOD, outcome, lowestVolts), 20);
+      const mean = odds.reduce((sum, { start }) => sum + start, 0) / odds.length;
+      const missed = odds.filter(({ low, high }) => mean < low || mean > high).length;
+      expect(missed).withContext(`${outcome} ${lowestVolts}`).toBeLessThanOrEqual(3);
+    }
   });
 
   it('is one answer in diagnosis and plan', () => {

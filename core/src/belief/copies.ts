@@ -21,7 +21,7 @@ import {
 } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import { normal, type Random } from '../quantities/index.js';
-import { alike, type HiddenParts, type Population, type PossibleMachine } from './population.js';
+import { effectiveNumber, type HiddenParts, type Population, type PossibleMachine } from './population.js';
 import { type Findings, tryLikelihood, type TryMade } from './tries.js';
 import { drawUnknowns } from './unknowns.js';
 
@@ -45,19 +45,22 @@ export interface Copies {
   readonly tried: ReadonlyMap<string, Float64Array>;
 }
 
-/** Copies of a whole crowd beside one of each machine that counts: enough that no copy carries much after a try. */
+/** Copies of a whole crowd beside one of each machine that counts. */
 const COPIES = 2500;
 /** Machines that carry less than this share are not copied. */
 const COUNTS_FROM = 2e-5;
+/** With fewer copies left to carry the weight after a try, the machines that it speaks for are copied again, more often. */
+const ENOUGH = 600;
 
 /**
- * Copies the machines of a crowd in proportion to what the findings say of them. Each copy is weighed by every try in its own circuit. The
- * crowd weighs a figure by the range that it falls in. A crank asks more of rest volts. So each machine is weighed by its distance from
- * them, and each copy is brought there.
+ * Copies the machines of a crowd: the more the findings and the tries say for one, the more copies it gets. Each copy is weighed by every
+ * try in its own circuit. The crowd weighs a figure by the range that it falls in. A crank asks more of rest volts. So each machine is
+ * weighed by its distance from them, and each copy is brought there.
  *
  * @param crowd of the profile, after the repairs
  */
-export function copiesOf(crowd: Crowd, { evidence, tries, profile }: Findings, random: Random): Copies {
+export function copiesOf(crowd: Crowd, findings: Findings, random: Random): Copies {
+  const { evidence, tries } = findings;
   const isHeard = ({ tried = [] }: DiagnosisEvidence): boolean =>
     tried.some((at) => tries.some((made) => made.at === at));
   const read = restRead(crowd, evidence);
@@ -66,12 +69,30 @@ export function copiesOf(crowd: Crowd, { evidence, tries, profile }: Findings, r
     evidence.filter((piece) => !isHeard(piece)),
     read,
   );
+  const made = (counts: Float64Array): Copies => {
+    const copies = copiesBy(counts, shares, { crowd, read }, random);
+    const { engine } = findings.profile;
+    return engine ? tries.reduce((last, one) => afterTry(crowd, last, one, engine), copies) : copies;
+  };
+  const first = made(shares);
+  if (effectiveNumber(first.weights) >= ENOUGH) return first;
+  // Half by what the tries say, half as before: no machine that they speak for by chance alone is left with one heavy copy.
+  return made(sharesOf(first, shares.length).map((share, i) => (share + shares[i]!) / 2));
+}
+
+/** Copies machines by these shares. What one weighs is divided among its copies, so their number changes no odds. */
+function copiesBy(
+  counts: Float64Array,
+  shares: Float64Array,
+  { crowd, read }: { readonly crowd: Crowd; readonly read: readonly RestRead[] },
+  random: Random,
+): Copies {
   const machines: PossibleMachine[] = [];
   const places: number[] = [];
   const weights: number[] = [];
   shares.forEach((share, place) => {
     if (share < COUNTS_FROM) return;
-    const count = 1 + Math.floor(COPIES * share + random());
+    const count = 1 + Math.floor(COPIES * counts[place]! + random());
     const hidden = crowd.machines[place]!;
     for (let n = 0; n < count; n++) {
       machines.push({
@@ -82,12 +103,14 @@ export function copiesOf(crowd: Crowd, { evidence, tries, profile }: Findings, r
       weights.push(share / count);
     }
   });
-  const copies: Copies = {
-    ...{ machines, places, weights: normalise(Float64Array.from(weights)) },
-    tried: new Map(),
-  };
-  const { engine } = profile;
-  return engine ? tries.reduce<Copies>((last, made) => afterTry(crowd, last, made, engine), copies) : copies;
+  return { ...{ machines, places, weights: normalise(Float64Array.from(weights)) }, tried: new Map() };
+}
+
+/** The share of each machine of a crowd, summed over its copies. */
+function sharesOf({ places, weights }: Copies, machines: number): Float64Array {
+  const sums = new Float64Array(machines);
+  weights.forEach((weight, n) => (sums[places[n]!]! += weight));
+  return sums;
 }
 
 /** The copies once a try is heard: the later of two tries is weighed by what the earlier one left. */
@@ -123,8 +146,10 @@ const asItStood = (machine: PossibleMachine, then: HiddenMachine, now: HiddenMac
  *
  * @returns in no order: any part of the list stands for the whole
  */
-export const populationOf = ({ machines, weights }: Copies, count: number, random: Random): Population =>
-  alike(drawnByShare(weights, count, random).map((at) => machines[at]!));
+export const populationOf = ({ machines, weights }: Copies, count: number, random: Random): Population => ({
+  machines: drawnByShare(weights, count, random).map((at) => machines[at]!),
+  effectiveNumber: Math.min(count, effectiveNumber(weights)),
+});
 
 /** Returns the crowd that has heard the tries of a job. Diagnosis and verdict then read the same tries as the plan. */
 export const crowdAfterTries = (crowd: Crowd, { tried }: Pick<Copies, 'tried'>): Crowd => ({

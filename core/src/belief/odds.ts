@@ -6,7 +6,6 @@ import type { LeadSet } from '../leads/index.js';
 import {
   type CrankMoment,
   cranksIn,
-  effectiveNumber,
   type HiddenParts,
   lookIn,
   type Population,
@@ -49,13 +48,11 @@ const startChance = (look: CrankLook): number => TRY_ROWS[look][STARTED]!;
  * Returns the odds that a try in this moment starts the machine: the weight of the machines that start by it, faults elsewhere included. Use
  * it for every odds that anybody reads.
  */
-export function startShare(moment: CrankMoment, engine: Engine, { machines, weights }: Population): number {
+export function startShare(moment: CrankMoment, engine: Engine, { machines }: Population): number {
   const crankOf = cranksIn(moment, engine);
   let start = 0;
-  for (let i = 0; i < machines.length; i++)
-    if (weights[i]! > 0)
-      start += weights[i]! * startChance(lookIn(moment, machines[i]!, crankOf(machines[i]!), engine));
-  return start;
+  for (const machine of machines) start += startChance(lookIn(moment, machine, crankOf(machine), engine));
+  return start / machines.length;
 }
 
 /**
@@ -70,17 +67,17 @@ export function startOdds(
   population: Population,
   onProgress: (share: number) => boolean = () => true,
 ): Odds | null {
-  const { machines, weights } = population;
+  const { machines } = population;
   const samples = machines.length;
   if (samples < 1) throw new RangeError('a population has one machine at least');
   const crankOf = cranksIn(moment, engine);
   const every = Math.max(1, Math.floor(samples / 50));
   const tally = correlations();
   const kinds = kindsTally();
+  const weight = 1 / samples;
   let [start, turning, rpm, volts] = [0, 0, 0, 0];
   for (let i = 0; i < samples; i++) {
     const machine = machines[i]!;
-    const weight = weights[i]!;
     const { draw } = machine;
     const point = crankOf(machine);
     const chance = startChance(lookIn(moment, machine, point, engine));
@@ -97,7 +94,7 @@ export function startOdds(
   }
   return {
     start,
-    ...wilson(start, effectiveNumber(population)),
+    ...wilson(start, population.effectiveNumber),
     samples,
     meanRpm: turning > 0 ? rpm / turning : 0,
     meanStarterVolts: turning > 0 ? volts / turning : 0,
@@ -159,7 +156,7 @@ const STOUT: LeadSet = { sectionMm2: 50, lengthM: 1, conductor: 'copper', contac
  * @param own the machine by itself
  */
 export function noSourceStarts(
-  { machines, weights }: Population,
+  { machines }: Population,
   { rescue, beliefs }: CrankMoment,
   engine: Engine,
 ): NoSource {
@@ -179,14 +176,14 @@ export function noSourceStarts(
   const crankOf = cranksIn(helped, engine);
   const byCause = new Float64Array(CAUSES.length);
   let share = 0;
-  machines.forEach((machine, i) => {
+  for (const machine of machines) {
     const { hidden } = machine;
-    if (!hidden || weights[i] === 0) return;
+    if (!hidden) continue;
     const wellClamped = { hidden, draw: { ...machine.draw, clamps: 1 } };
-    if (lookIn(helped, wellClamped, crankOf(wellClamped), engine) === 'starts') return;
-    share += weights[i]!;
-    byCause[CAUSES.indexOf(beyondSources(hidden))]! += weights[i]!;
-  });
+    if (lookIn(helped, wellClamped, crankOf(wellClamped), engine) === 'starts') continue;
+    share += 1 / machines.length;
+    byCause[CAUSES.indexOf(beyondSources(hidden))]! += 1 / machines.length;
+  }
   const causes = CAUSES.map((cause, i) => ({ cause, share: share > 0 ? byCause[i]! / share : 0 }))
     .filter((one) => one.share > 0)
     .sort((one, other) => other.share - one.share);

@@ -48,34 +48,30 @@ export interface PossibleMachine {
   readonly draw: Draw;
 }
 
-/** Machines that this may be, each with its weight. Every odds of a plan are read from one of these. */
+/** Machines that this may be, of equal weight. Every odds of a plan are read from one of these. */
 export interface Population {
   readonly machines: readonly PossibleMachine[];
-  /** They add up to one. */
-  readonly weights: readonly number[];
+  /** As many that know nothing of each other would tell as much. */
+  readonly effectiveNumber: number;
 }
 
-/** A population of machines that weigh alike. */
-export const alike = (machines: readonly PossibleMachine[]): Population => ({
-  machines,
-  weights: machines.map(() => 1 / machines.length),
-});
+/** The effective number of draws of these weights: as many of equal weight would tell as much. */
+export function effectiveNumber(weights: Float64Array): number {
+  const squares = weights.reduce((sum, w) => sum + w ** 2, 0);
+  return weights.reduce((sum, w) => sum + w, 0) ** 2 / squares;
+}
 
 /** Draws the population of a machine with nothing at fault but its charge. Use it where the circuit is given by hand. */
 export function drawSound(count: number, random: Random): Population {
-  return alike(Array.from({ length: count }, () => ({ hidden: null, draw: drawUnknowns(random) })));
+  const machines = Array.from({ length: count }, () => ({ hidden: null, draw: drawUnknowns(random) }));
+  return { machines, effectiveNumber: count };
 }
 
 /** The first so many of a population. */
-export function firstOf({ machines, weights }: Population, count: number): Population {
-  if (count >= machines.length) return { machines, weights };
-  const sum = weights.slice(0, count).reduce((a, b) => a + b, 0);
-  return { machines: machines.slice(0, count), weights: weights.slice(0, count).map((w) => w / sum) };
-}
-
-/** The effective number of machines: as many of equal weight would tell as much. */
-export const effectiveNumber = ({ weights }: Population): number =>
-  1 / weights.reduce((sum, w) => sum + w ** 2, 0);
+export const firstOf = ({ machines, effectiveNumber }: Population, count: number): Population => ({
+  machines: machines.slice(0, count),
+  effectiveNumber: Math.min(count, effectiveNumber),
+});
 
 /** A joint that is sound, ohms: the circuit has a place for it in every machine. */
 const SOUND_JOINT_OHMS = SOUND_OHMS[0];

@@ -84,9 +84,7 @@ const density = (off: number, deviation: number, batteries: number): number =>
   SLIP_SHARE / (SLIP_VOLTS * batteries);
 
 /** The population once every clamp has been set again on bright metal: whatever ailed them is drawn anew. */
-export function clampsSetAgain({ machines, weights }: Population, random: Random): Population {
-  return {
-    weights,
-    machines: machines.map(({ hidden, draw }) => ({ hidden, draw: { ...draw, clamps: drawClamps(random) } })),
-  };
-}
+export const clampsSetAgain = ({ machines, effectiveNumber }: Population, random: Random): Population => ({
+  effectiveNumber,
+  machines: machines.map(({ hidden, draw }) => ({ hidden, draw: { ...draw, clamps: drawClamps(random) } })),
+});

@@ -383,18 +383,18 @@ const legsOf = (first: WayOption, { fetch }: WayOption): readonly number[] =>
   fetch ? [Math.max(FIRST_LEG_WAITS[0], Math.round(fetch.minutes - joinMinutes(first)))] : FIRST_LEG_WAITS;
 
 /** Rolled, the engine turns fast enough; what is asked is whether its control units stay awake. Its starter takes no part. */
-function rolled({ input, population: { machines, weights } }: Search): Way {
+function rolled({ input, population: { machines } }: Search): Way {
   const { rescue, beliefs } = input.own;
   const least = ROLLING_MIN_REST_VOLTS * beliefs.length;
-  const awake = machines.reduce((share, machine, i) => {
+  const awake = machines.filter((machine) => {
     const { hidden } = machine;
-    if (hidden && (hidden.open || hidden.held === 'firing')) return share;
+    if (hidden && (hidden.open || hidden.held === 'firing')) return false;
     const casualty = batteriesIn({ rescue, beliefs }, machine);
     const volts = casualty.reduce((sum, b) => sum + b.openVolts - ROLLING_AMPS * b.ohms, 0);
-    return volts >= least ? share + weights[i]! : share;
-  }, 0);
+    return volts >= least;
+  });
   const steps: readonly WayStep[] = [...ready(input), { kind: 'roll', minutes: HAND_MINUTES.roll }];
-  return once('roll', 'roll', steps, ROLLED_FIRES * awake);
+  return once('roll', 'roll', steps, (ROLLED_FIRES * awake.length) / machines.length);
 }
 
 /** Beliefs by minutes joined. */
