@@ -132,7 +132,6 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.next('Go on to Locate');
   await tech.tap('+ mark or P', 'meter reads plus');
   await shoot('locate');
-  await tech.next('Found, positive is sure');
   await tech.read('1180');
   await tech.next('Go on to Plan');
   await page.getByRole('radio', { name: /Service van, heavy set/ }).waitFor();
@@ -156,12 +155,10 @@ test('pictures of the main views', async ({ tech, page }) => {
   };
   await tech.next('Waited');
   await why('Volts at the posts climb fast.');
-  await tech.next('Go on: crank');
   await tech.next('Crank now');
   await page.waitForTimeout(2500);
   await tech.tap('Slow');
   await page.getByLabel(/Lowest volts/).fill('9.9');
-  await tech.next('End the try');
   await page.getByRole('radio', { name: 'Again, as it is' }).waitFor({ timeout: 30_000 });
   await page.waitForTimeout(6000);
   await shoot('crank');
@@ -169,8 +166,6 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.next('Rest');
   await why('Turned freely, one more.');
   await tech.tap('It runs');
-  await tech.next('End the try');
-  await tech.next('Go on to Clear down');
   await tech.next('Consumer is on');
   await tech.next('Donor is stopped');
   await shoot('clear-down');

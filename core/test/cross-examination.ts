@@ -198,7 +198,9 @@ function refusedAction(
         ? entryOf(action.action)
         : action.act === 'give-verdict'
           ? ['verdict.given', { verdict: 'not-known', suspect: null, certainty: 'unsure', followUps: [] }]
-          : null;
+          : action.act === 'close'
+            ? ['job.closed', { note: '' }]
+            : null;
   return entry && refusalInLog(log, eventAt(at, 999_999_999, ...entry), around(machine, kit));
 }
 
@@ -327,7 +329,13 @@ export function crossExamine(
     ask('next: the door takes it', refusal === null, () => ({ stage, action, refusal }));
     const to = action.act === 'go' ? action.to : null;
     ask('next: leads away', to !== stage, told);
-    const mayUnderStop: readonly NextAction['act'][] = ['take-off', 'give-verdict', 'to-board', 'end-try'];
+    const mayUnderStop: readonly NextAction['act'][] = [
+      'take-off',
+      'give-verdict',
+      'close',
+      'to-board',
+      'end-try',
+    ];
     if (isStopped && job.closedAt === null)
       ask(
         'next: nothing goes on under a stop',

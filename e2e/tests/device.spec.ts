@@ -113,13 +113,11 @@ async function plainCase(tech: Technician, page: Page, read: () => Promise<void>
   await tech.expectStage('Plan');
   await tech.next(/^\s*Take/);
   await tech.workSteps();
-  await tech.next('Go on: crank');
   await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
   await tech.workSteps();
   await tech.openStage('Verdict');
   await tech.next('Give verdict');
-  await tech.tap('Close the job', 'Close it');
+  await tech.closeJob();
   await expect(page.locator('.next')).toContainText('Closed');
 }
 

@@ -67,7 +67,7 @@ test('something else was done: the steps go on from where the clamps really are'
   await expect(page.locator('vt-step-card h2')).toHaveText(/Black off/);
   await expect(page.locator('vt-step-card .hazard.is-severe')).toHaveCount(0);
   await tech.workSteps();
-  await expect(page.getByText('Hooked up. Stand clear of the battery.')).toBeVisible();
+  await tech.expectStage('Crank');
   await tech.saved();
 });
 

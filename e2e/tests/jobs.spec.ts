@@ -19,10 +19,8 @@ test('petrol hatchback, donor and heavy leads, from call to log', async ({ tech,
     'Start the donor',
     'Let it take charge',
   ]);
-  await tech.next('Go on: crank');
   await expect(page.getByText(/\d+ in 100/).first()).toBeVisible();
   await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
   expect(await tech.workSteps()).toEqual([
     'Switch a big consumer on',
     'Stop the donor',
@@ -77,7 +75,6 @@ test('hybrid wakes on the lead-acid pack and is never cranked @long', async ({ t
   await expect(page.getByText('cannot hold a steady 12 V for a wake-up')).toBeVisible();
   await tech.take(/Lead-acid pack, at 12 V/);
   await tech.workSteps();
-  await tech.next('Go on: wake it');
   await tech.expectStage('Wake');
 });
 
@@ -92,15 +89,12 @@ test('EV that will not open: latch wires, then a still donor @long', async ({ te
       .getByText('Red wire to + of the latch source, black to -: the bonnet unlocks.'),
   ).toBeVisible();
   await tech.tap('red cover or cable', 'meter reads plus');
-  await tech.next('Found, positive is sure');
   await tech.read('1160');
   await tech.next('Go on to Plan');
   await tech.take(/Service van, heavy set/);
   const steps = await tech.workSteps();
   expect(steps).not.toContain('Start the donor');
-  await tech.next('Go on: wake it');
   await tech.tryOnce('Awake, ready');
-  await tech.next('Go on to Clear down');
   await tech.workSteps();
   await tech.next('Go on to the verdict');
   // Dead once in service is near its end, but flat is no proof of it: charge, judge, then usually replace.
@@ -139,9 +133,7 @@ test('24 V piste machine: each battery by itself, then 12 V across the weak one 
   await tech.take(/Lead-acid pack.*across battery 1/);
   const steps = await tech.workSteps();
   expect(steps.slice(1, 3)).toEqual(['Red on casualty battery 1 +', 'Black on casualty ground point']);
-  await tech.next('Go on: crank');
   await tech.tryOnce('It runs');
-  await tech.next('Go on to Clear down');
   await tech.workSteps();
   await tech.openStage('Verdict');
   // Each battery has its own standing, and what tells it.
@@ -206,7 +198,6 @@ test('vintage tractor with its plus on the body: the order turned round, no dono
   await expect(page.getByText(/Plus is on the body here/)).toBeVisible();
   await expect(tech.button('Park the donor')).toBeHidden();
   await tech.tap('+ mark or P', 'meter reads plus');
-  await tech.next('Found, positive is sure');
   await tech.read('1190');
   await tech.next('Go on to Plan');
   await expect(page.getByText(/its body is on minus, this one on plus: never joined/).first()).toBeVisible();

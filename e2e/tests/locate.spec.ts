@@ -24,7 +24,6 @@ test('an unknown machine is found by clues, kept in the atlas, and the job goes 
   await expect(page.getByText('battery: boot, side or floor, vent hose (found once)')).toBeVisible();
   await expect(tech.button(/Red post/)).toBeVisible();
   await tech.tap('+ mark or P', 'meter reads plus');
-  await tech.next('Found, positive is sure');
   await tech.read('1180');
   await tech.saved();
   await page.reload();

@@ -179,7 +179,6 @@ test('a job from van 2, with a pack that was added in the interface and is used 
   await expect(page.getByRole('radio', { name: /800 A peak/ })).toHaveCount(0);
   await tech.take(/Spent pack/);
   await tech.workSteps();
-  await tech.next('Go on: crank');
   for (const [nth, outcome] of ['Slow', 'It runs'].entries()) {
     if (nth === 0) await tech.next(/now, try/);
     else {
@@ -192,7 +191,6 @@ test('a job from van 2, with a pack that was added in the interface and is used 
     // The starter turns this long: what it takes out of the pack is computed from it.
     await page.waitForTimeout(10_000);
     await tech.tap(outcome);
-    await tech.next(`End the try: ${outcome}`);
   }
   await tech.saved();
   await page.goto(`${tech.url}/kit`);

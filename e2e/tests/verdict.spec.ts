@@ -161,7 +161,6 @@ test('a flat battery that stood for weeks is taken out to charge, put back, and 
   await dialog.getByRole('button', { name: 'Done' }).click();
   await tech.next('Go on to Locate');
   await tech.tap('+ mark or P', 'meter reads plus');
-  await tech.next('Found, positive is sure');
   await tech.read('1180');
   await tech.openStage('Verdict');
   await page.getByRole('radio', { name: 'Next' }).click();
@@ -190,7 +189,7 @@ test('a flat battery that stood for weeks is taken out to charge, put back, and 
   await expect(page.getByRole('radio', { name: 'Change battery' })).toHaveCount(0);
   // The job becomes a case for learners: the same machine and cold, and nobody's name.
   await tech.next('Give verdict');
-  await tech.tap('Close the job', 'Close it');
+  await tech.closeJob();
   await page.getByRole('link', { name: 'Practise it' }).click();
   await expect(page.getByRole('heading', { name: /^Case made~car~/ })).toBeVisible();
 });

@@ -47,6 +47,8 @@ export type NextAction =
   /** A source is chosen, or the machine is left to crank by itself. */
   | { readonly act: 'choose-source' }
   | { readonly act: 'give-verdict' }
+  /** The verdict is given and everything is off: the job is closed, for good. */
+  | { readonly act: 'close' }
   | { readonly act: 'to-board' }
   | { readonly act: 'none' };
 
@@ -92,7 +94,7 @@ export function nextAction(stage: Stage, job: Job, situation: Situation, runs: R
       return atClearing(job, situation, runs);
     case 'verdict':
       if (anyClampOn(job.hookup)) return go('cleardown', 'comes-off-first');
-      return job.verdict ? { act: 'to-board' } : { act: 'give-verdict' };
+      return { act: job.verdict ? 'close' : 'give-verdict' };
   }
 }
 
@@ -102,7 +104,8 @@ function underStop(stage: Stage, job: Job, { stops }: Situation, { makeSafe }: R
   const [action] = isHandsOff ? [] : makeSafe();
   if (action) return { act: 'take-off', action };
   if (stage !== 'verdict') return go('verdict', 'stopped');
-  return job.verdict ? { act: 'to-board' } : { act: 'give-verdict' };
+  if (!job.verdict) return { act: 'give-verdict' };
+  return { act: anyClampOn(job.hookup) ? 'to-board' : 'close' };
 }
 
 /** Returns the action for a machine that runs: it needs no plan and no hook-up. */

@@ -229,7 +229,12 @@ export class JobPage implements OnDestroy {
     this.store.dispatch(JobActions.left());
   }
 
+  /** The stage that the last tap was made at, when it led away from it: to take that tap back leads there again. */
+  private leftBy: { readonly eventId: string; readonly stage: Stage } | null = null;
+
   protected open(stage: Stage): void {
+    const last = this.undoable();
+    this.leftBy = last && { eventId: last.id, stage: this.current() };
     void this.router.navigate(['/job', this.jobId(), stage]);
   }
 
@@ -250,7 +255,9 @@ export class JobPage implements OnDestroy {
 
   protected undo(): void {
     const last = this.undoable();
-    if (last) this.reporter.report('event.undone', { eventId: last.id });
+    if (!last) return;
+    this.reporter.report('event.undone', { eventId: last.id });
+    if (this.leftBy?.eventId === last.id) this.open(this.leftBy.stage);
   }
 
   protected readonly logWord = messagesOf('jobLogDialog');

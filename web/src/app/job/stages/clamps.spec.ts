@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import { event, opened, planned } from '../../../testing/fixtures';
 import { type JobHarness, jobHarness } from '../../../testing/job-harness';
 import { selectClearingRun, selectHookupRun, selectRescue, type Work } from '../../shared/job/job-selectors';
+import { Cues } from '../../shared/ui/cues';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import { judgedStep } from '../../shared/job/judged-step';
 import { Cleardown } from './cleardown';
@@ -42,7 +43,12 @@ function answerQuestions(): void {
     questions.push(question);
     return Promise.resolve('its volts climb');
   };
-  TestBed.configureTestingModule({ providers: [{ provide: ReasonPrompt, useValue: { ask } }] });
+  TestBed.configureTestingModule({
+    providers: [
+      { provide: ReasonPrompt, useValue: { ask } },
+      { provide: Cues, useValue: { give: () => undefined } },
+    ],
+  });
 }
 
 const positive = event('polarity.proved', { signs: ['mark', 'meter'] });
@@ -104,7 +110,36 @@ describe('Hook up', () => {
     ]);
     expect(harness.reported().filter((e) => e.type === 'clamp.attached').length).toBe(4);
     expect(harness.root.textContent).toContain('Stand clear of the battery');
-    nextButton(harness).click();
+  });
+
+  it('goes on to Crank by itself with its last step, once, and stays when it is opened afterwards', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    await workThrough(harness);
+    expect(harness.fixture.componentInstance.asked).toEqual(['crank']);
+    const log = harness.reported();
+    TestBed.resetTestingModule();
+    const again = await show([positive, planned('donor+heavy'), ...log]);
+    expect(again.fixture.componentInstance.asked).toEqual([]);
+    nextButton(again).click();
+    expect(again.fixture.componentInstance.asked).toEqual(['crank']);
+  });
+
+  it('asks for no tap when a wait is over', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    while (harness.root.querySelector('vt-step-card h2')?.textContent !== 'Let it take charge') {
+      nextButton(harness).click();
+      await harness.refresh();
+    }
+    await drawnLater();
+    const waits = (): unknown[] =>
+      harness.reported().filter((e) => e.type === 'step.confirmed' && e.data.step === 'wait');
+    expect(waits()).toEqual([]);
+    const later = Date.now() + 30 * 60_000;
+    spyOn(Date, 'now').and.returnValue(later);
+    await new Promise((done) => setTimeout(done, 500));
+    await harness.refresh();
+    expect(waits().length).toBe(1);
+    expect(questions).toEqual([]);
     expect(harness.fixture.componentInstance.asked).toEqual(['crank']);
   });
 
@@ -213,6 +248,8 @@ describe('Clear down', () => {
       'Red off casualty battery +',
     ]);
     expect(harness.root.textContent).toContain('Everything is off and laid down');
+    // The machine has things to set again, so the stage stays.
+    expect(harness.fixture.componentInstance.asked).toEqual([]);
     nextButton(harness).click();
     expect(harness.fixture.componentInstance.asked).toEqual(['verdict']);
   });

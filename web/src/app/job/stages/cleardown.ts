@@ -8,6 +8,7 @@ import { StepCard } from '../step-card';
 import { StepsDone, StepsToCome } from '../steps-around';
 import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../../shared/job/job-selectors';
+import { goesOn } from '../goes-on';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
 import type { StepSeen } from '../step-seen';
@@ -156,6 +157,10 @@ export class Cleardown {
       ? this.leading(next)
       : { label: T.nothingToDo, waits: true, go: () => undefined };
   });
+
+  constructor() {
+    goesOn(this.next, this.goOn, () => this.work().machine.resets.length === 0);
+  }
 
   private leading({ to, why }: Extract<Next, { act: 'go' }>): StageAction {
     const label = to === 'crank' && why === 'done' ? T.goCrank : goWords(to, why);

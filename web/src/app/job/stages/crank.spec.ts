@@ -31,7 +31,6 @@ describe('Crank', () => {
     const { root, tap, reported } = await trying([12.4, 9.31, 9.8]);
     expect(root.querySelector('.live')!.textContent).toContain('lowest 9.31 V');
     await tap('Slow');
-    await tap(/^End the try/);
     expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ outcome: 'slow', lowestVolts: 9.31 }));
   });
 
@@ -39,15 +38,21 @@ describe('Crank', () => {
     const { root, tap, reported } = await trying([0.01, 0, 0.02]);
     expect(root.querySelector('.live')).toBeNull();
     await tap('Slow');
-    await tap(/^End the try/);
     expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ lowestVolts: null }));
+  });
+
+  it('ends no try while a figure beside it cannot be', async () => {
+    const { root, tap, type, reported } = await trying([]);
+    await type('Lowest volts', 'low');
+    expect(root.querySelector('[role=alert]')!.textContent).toContain('not a voltage');
+    await tap('Slow');
+    expect(reported().map(({ type }) => type)).toEqual(['attempt.started']);
   });
 
   it('puts what is typed before what the meter showed', async () => {
     const { tap, type, reported } = await trying([12.4, 9.3]);
     await type('Lowest volts', '880');
     await tap('Slow');
-    await tap(/^End the try/);
     expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ lowestVolts: 8.8 }));
   });
 });

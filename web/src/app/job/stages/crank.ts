@@ -29,6 +29,7 @@ import { NextAction, type StageAction } from '../next-action';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../../shared/job/job-selectors';
+import { goesOn } from '../goes-on';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
 import { goWords } from '@words/next-words';
@@ -59,21 +60,6 @@ import { CRANK as T } from '@words/screens/job-stages';
         </div>
       </div>
       @if (running()) {
-        <fieldset>
-          <legend>{{ t.howDidItEnd }}</legend>
-          <div class="outcomes">
-            @for (outcome of outcomes(); track outcome) {
-              <button
-                type="button"
-                class="key"
-                [attr.aria-pressed]="chosen() === outcome"
-                (click)="chosen.set(outcome)"
-              >
-                {{ words()[outcome].name }}
-              </button>
-            }
-          </div>
-        </fieldset>
         <label class="lowest">
           <span>{{ wakes() ? t.postVoltsLabel : t.lowestLabel }}</span>
           <input
@@ -90,6 +76,22 @@ import { CRANK as T } from '@words/screens/job-stages';
         @if (lowestFault(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
+        <fieldset>
+          <legend>{{ t.howDidItEnd }}</legend>
+          <div class="outcomes">
+            @for (outcome of outcomes(); track outcome) {
+              <button
+                type="button"
+                class="key"
+                data-once
+                [attr.aria-disabled]="lowestFault() === null ? null : true"
+                (click)="end(outcome)"
+              >
+                {{ words()[outcome].name }}
+              </button>
+            }
+          </div>
+        </fieldset>
       }
       <vt-crank-meter
         [jobId]="work().job.id"
@@ -189,7 +191,6 @@ export class Crank {
   private readonly now = serverTicker();
 
   protected readonly volts = volts;
-  protected readonly chosen = signal<AttemptOutcome | null>(null);
   protected readonly lowestText = signal('');
 
   protected readonly wakes = computed(() => startsByWaking(this.work().machine));
@@ -329,14 +330,7 @@ export class Crank {
   });
 
   protected readonly action = computed((): StageAction => {
-    if (this.running()) {
-      const outcome = this.chosen();
-      return {
-        label: outcome ? T.endTheTry + this.words()[outcome].name : T.outcomeMissing,
-        waits: !outcome || this.lowestFault() !== null,
-        go: () => this.end(),
-      };
-    }
+    if (this.running()) return { label: T.outcomeMissing, waits: true, go: () => undefined };
     const next = this.next();
     if (next.act === 'go') {
       const label = next.why === 'comes-off-first' ? T.chargerFirst : goWords(next.to, next.why);
@@ -360,6 +354,7 @@ export class Crank {
 
   constructor() {
     const cues = inject(Cues);
+    goesOn(this.next, this.goOn, ({ why }) => why === 'runs');
     const whileResting = (left: Signal<number>) => computed(() => (this.running() ? null : left()));
     whenPassed(whileResting(this.restLeft), () => cues.give('over'));
     whenPassed(whileResting(this.waitLeft), () => cues.give('over'));
@@ -367,15 +362,14 @@ export class Crank {
   }
 
   private start(): void {
-    this.chosen.set(null);
     this.lowestText.set('');
     this.meterLowest.set(null);
     this.reporter.report('attempt.started', {});
   }
 
-  private end(): void {
-    const outcome = this.chosen();
-    if (!outcome) return;
+  /** The tap that says how a try ended ends it: the seconds are those of the hand. */
+  protected end(outcome: AttemptOutcome): void {
+    if (this.lowestFault() !== null) return;
     const seconds = Math.min(Math.round(this.seconds() * 10) / 10, 3600);
     const { job, situation } = this.work();
     const at = new Date(this.now()).toISOString();

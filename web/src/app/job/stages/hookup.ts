@@ -17,6 +17,8 @@ import { StepCard } from '../step-card';
 import { StepsDone, StepsToCome } from '../steps-around';
 import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../../shared/job/job-selectors';
+import { whenPassed } from '../../shared/ui/when-passed';
+import { goesOn } from '../goes-on';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
 import type { StepSeen } from '../step-seen';
@@ -193,6 +195,16 @@ export class Hookup {
       ? { label: this.goLabel(next.to, next.why), go: () => this.goOn.emit(next.to) }
       : { label: T.noSource, waits: true, go: () => undefined };
   });
+
+  constructor() {
+    goesOn(this.next, this.goOn, ({ to }) => to === 'crank');
+    // A wait asks for no hand: it is over when its minutes are. A charge ends by its amps.
+    const waitLeft = computed(() => {
+      const step = this.step();
+      return step?.minutes && !this.charges() ? this.waitSecondsLeft(step) : null;
+    });
+    whenPassed(waitLeft, () => this.reporter.report(...entryOf(this.step()!.action)));
+  }
 
   /** A severe step is done only for a reason; the step itself is confirmed after that, like any other. */
   private async sayWhy(hazard: Hazard): Promise<void> {

@@ -1,7 +1,9 @@
 import { TestBed } from '@angular/core/testing';
+import { Actions, ofType } from '@ngrx/effects';
 import type { JobEvent } from '@voltrek/core/job';
 import { detailOf, event, opened, workOf } from '../../../testing/fixtures';
 import { openedStore } from '../../../testing/job-harness';
+import { JobActions } from '../../shared/model/job-state';
 import { Locate } from './locate';
 
 describe('Locate', () => {
@@ -25,13 +27,26 @@ describe('Locate', () => {
     const { fixture, root, hear } = await shown();
     const next = (): HTMLButtonElement => root.querySelector<HTMLButtonElement>('.next')!;
     expect(next().disabled).toBeTrue();
-    for (const key of [...root.querySelectorAll<HTMLButtonElement>('fieldset .keys .key')].slice(0, 2))
-      key.click();
+    const [sign] = root.querySelectorAll<HTMLButtonElement>('fieldset .keys .key');
+    sign!.click();
     await fixture.whenStable();
-    expect(next().disabled).toBeFalse();
     await hear();
-    expect(next().disabled).toBeFalse();
-    expect(root.querySelectorAll('fieldset [aria-pressed=true]').length).toBe(2);
+    expect(next().disabled).toBeTrue();
+    expect(root.querySelectorAll('fieldset [aria-pressed=true]').length).toBe(1);
+  });
+
+  it('finds positive with the second sign', async () => {
+    const { fixture, root } = await shown();
+    const told: JobEvent[] = [];
+    const actions = TestBed.inject(Actions).pipe(ofType(JobActions.reported));
+    actions.subscribe(({ event }) => told.push(event));
+    let left = 0;
+    fixture.componentInstance.next.subscribe(() => left++);
+    const keys = [...root.querySelectorAll<HTMLButtonElement>('fieldset .keys .key')];
+    keys[0]!.click();
+    expect([told.length, left]).toEqual([0, 0]);
+    keys[1]!.click();
+    expect([told.map(({ type }) => type), left]).toEqual([['polarity.proved'], 1]);
   });
 
   it('stays on the part it shows when another event arrives meanwhile', async () => {

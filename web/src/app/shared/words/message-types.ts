@@ -1747,6 +1747,7 @@ export interface Messages {
     readonly soFar: string;
     readonly mendedHere: Message<'part' | 'proof'>;
     readonly wouldChangeIt: Message<'ask' | 'battery' | 'chance'>;
+    readonly closedForGood: string;
     readonly closeAction: string;
     readonly partsLabel: string;
     readonly vehicle: string;
@@ -1798,7 +1799,6 @@ export interface Messages {
     readonly lowestLabel: string;
     readonly typingHint: string;
     readonly meter: string;
-    readonly endTheTry: string;
     readonly outcomeMissing: string;
     readonly chargerFirst: string;
     readonly wait: string;
@@ -2156,12 +2156,6 @@ export interface Messages {
     readonly change: string;
     readonly owner: string;
     readonly sheet: string;
-  };
-  readonly closeQuestion: {
-    readonly title: string;
-    readonly text: string;
-    readonly yes: string;
-    readonly no: string;
   };
   readonly locatePart: { readonly points: string; readonly park: string; readonly identify: string };
   readonly planTab: {

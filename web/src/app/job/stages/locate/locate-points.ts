@@ -211,6 +211,8 @@ export class LocatePoints {
 
   protected tick(sign: PolaritySign): void {
     this.ticked.update((list) => (list.includes(sign) ? list.filter((s) => s !== sign) : [...list, sign]));
+    // The second sign finds it. Signs that are changed afterwards are found again by a tap.
+    if (this.enough() && !this.logged()) this.confirm();
   }
 
   protected confirm(): void {

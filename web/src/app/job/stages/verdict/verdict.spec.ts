@@ -49,6 +49,21 @@ describe('Verdict', () => {
     expect(root.querySelector('.follow li')!.textContent).toMatch(/\d/);
   });
 
+  it('closes the job only for a hold, and says that it is for good', async () => {
+    const given = event('verdict.given', record({}) as never);
+    const { root, reported } = await show(record({}), [opened(), given]);
+    expect(root.textContent).toContain('only follow-ups are added');
+    const bar = root.querySelector<HTMLButtonElement>('.next')!;
+    expect(bar.textContent).toContain('Close the job');
+    const press = (type: string): boolean => bar.dispatchEvent(new PointerEvent(type, { bubbles: true }));
+    press('pointerdown');
+    press('pointerup');
+    expect(reported()).toEqual([]);
+    press('pointerdown');
+    await new Promise((done) => setTimeout(done, 700));
+    expect(reported().map(({ type }) => type)).toEqual(['job.closed']);
+  });
+
   it('says so when it could not be worked out', async () => {
     const { root } = await show((() => Promise.reject(new Error('gone'))) as never);
     await new Promise((done) => setTimeout(done));

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { Store } from '@ngrx/store';
 import { Router, RouterLink } from '@angular/router';
 import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
-import { anyClampOn } from '@voltrek/core/hookup';
 import { caseOfJob, mendedOfJob, currentVerdict } from '@voltrek/core/job';
 import { caseFromLog } from '@voltrek/core/practice';
 import type { FollowUp } from '@voltrek/core/verdict';
@@ -16,7 +15,6 @@ import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
-import { ConfirmPrompt } from '../../../shared/ui/confirm-prompt';
 import { NextAction, type StageAction } from '../../next-action';
 import { selectDiagnosis, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
@@ -102,10 +100,8 @@ const PART_WORDS: Record<Part, string> = messagesOf('verdictPart');
             </p>
           }
         </div>
-        @if (given() && !work().job.closedAt && !clampsOn()) {
-          <div class="keys">
-            <button type="button" class="key strong" (click)="close()">{{ t.closeAction }}</button>
-          </div>
+        @if (next().act === 'close') {
+          <p>{{ t.closedForGood }}</p>
         }
         <div class="keys parts" role="radiogroup" [attr.aria-label]="t.partsLabel">
           @for (p of parts(); track p) {
@@ -184,7 +180,12 @@ const PART_WORDS: Record<Part, string> = messagesOf('verdictPart');
       }
     </section>
     @let does = action();
-    <vt-next-action [label]="does.label" [disabled]="does.waits ?? false" (go)="does.go()" />
+    <vt-next-action
+      [label]="does.label"
+      [disabled]="does.waits ?? false"
+      [holds]="next().act === 'close'"
+      (go)="does.go()"
+    />
   `,
   styles: `
     @use 'media';
@@ -246,7 +247,6 @@ export class Verdict {
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
-  private readonly confirm = inject(ConfirmPrompt);
   private readonly router = inject(Router);
 
   protected readonly words = VERDICT_WORDS;
@@ -276,8 +276,7 @@ export class Verdict {
   protected readonly activeStops = computed(() =>
     this.record()?.verdict === 'unsafe' ? this.work().situation.stops : [],
   );
-  private readonly next = nextActionAt('verdict');
-  protected readonly clampsOn = computed(() => anyClampOn(this.work().job.hookup));
+  protected readonly next = nextActionAt('verdict');
   private readonly diagnosis = inject(Store).selectSignal(selectDiagnosis);
   /** A verdict that was given stands: nothing is asked any more. */
   private readonly question = computed(() => {
@@ -335,7 +334,9 @@ export class Verdict {
         go: () => void this.router.navigate(['/job', this.work().job.id, next.to]),
       };
     if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
-    if (this.given()) return { label: T.backToBoard, go: toBoard };
+    if (next.act === 'close')
+      return { label: T.closeAction, go: () => this.reporter.report('job.closed', { note: '' }) };
+    if (next.act === 'to-board') return { label: T.backToBoard, go: toBoard };
     const record = this.record();
     if (record === null) return { label: T.weighing, waits: true, go: () => undefined };
     return {
@@ -344,9 +345,4 @@ export class Verdict {
       go: () => this.reporter.report('verdict.given', record),
     };
   });
-
-  /** Nothing is added to a closed job: it is asked, and not where the verdict was given. */
-  protected async close(): Promise<void> {
-    if (await this.confirm.ask(messagesOf('closeQuestion'))) this.reporter.report('job.closed', { note: '' });
-  }
 }
