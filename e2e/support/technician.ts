@@ -219,9 +219,7 @@ export class Technician {
   async close(verdict: string): Promise<void> {
     await this.expectStage('Verdict');
     await expect(this.page.getByRole('heading', { level: 2, name: verdict })).toBeVisible();
-    await this.next('Give verdict');
-    await this.closeJob();
-    await expect(this.page.locator('.next')).toContainText('Closed');
+    await this.giveAndClose();
     await this.saved();
   }
 
@@ -231,6 +229,32 @@ export class Technician {
     await expect(bar).toContainText(this.say('Close the job'));
     await expect(bar).not.toHaveAttribute('aria-disabled', 'true');
     await bar.click({ delay: 700 });
+  }
+
+  /** Gives the verdict that is proposed, and closes the job. */
+  async giveAndClose(): Promise<void> {
+    await this.next('Give verdict');
+    await this.closeJob();
+    await expect(this.page.locator('.next')).toContainText('Closed');
+  }
+
+  /** From a start on: clamps off, the verdict as it is proposed, closed. */
+  async finish(): Promise<void> {
+    await this.workSteps();
+    await this.openStage('Verdict');
+    await this.giveAndClose();
+  }
+
+  /** The technician takes the source that is proposed, and it works. */
+  async plainCase(read: () => Promise<void>): Promise<void> {
+    await this.toMeasure('one click');
+    await read();
+    await this.next('Go on to Plan');
+    await this.expectStage('Plan');
+    await this.next(/^\s*Take/);
+    await this.workSteps();
+    await this.tryOnce('It runs');
+    await this.finish();
   }
 
   /**

@@ -1,6 +1,5 @@
-import type { Locator, Page } from '@playwright/test';
+import type { Locator } from '@playwright/test';
 import { expect, faultsOf, test } from '../support/fixtures';
-import { TestServer } from '../support/server';
 import { Technician } from '../support/technician';
 import { jobIdOf } from '../support/job-id';
 
@@ -82,69 +81,6 @@ test('a device shows °F, gauges and feet; what is kept is as it was @long', asy
   await field.fill('3.28');
   await page.getByRole('dialog').getByRole('button', { name: 'Save', exact: true }).click();
   await expect(row).toContainText('3 AWG');
-});
-
-/** Counts what fingers do: taps that reach the page, and digits on the pad. */
-async function counting(page: Page): Promise<() => Promise<{ taps: number; digits: number }>> {
-  await page.addInitScript(() => {
-    addEventListener(
-      'click',
-      ({ isTrusted, target }) => {
-        if (!isTrusted) return;
-        const isDigit = target instanceof Element && target.closest('[aria-label="Number pad"]') !== null;
-        const key = isDigit ? 'digits' : 'taps';
-        sessionStorage.setItem(key, String(Number(sessionStorage.getItem(key) ?? 0) + 1));
-      },
-      { capture: true },
-    );
-  });
-  return () =>
-    page.evaluate(() => ({
-      taps: Number(sessionStorage.getItem('taps') ?? 0),
-      digits: Number(sessionStorage.getItem('digits') ?? 0),
-    }));
-}
-
-/** From the board on: what is proposed is taken, and it works. */
-async function plainCase(tech: Technician, page: Page, read: () => Promise<void>): Promise<void> {
-  await tech.toMeasure('one click');
-  await read();
-  await tech.next('Go on to Plan');
-  await tech.expectStage('Plan');
-  await tech.next(/^\s*Take/);
-  await tech.workSteps();
-  await tech.tryOnce('It runs');
-  await tech.workSteps();
-  await tech.openStage('Verdict');
-  await tech.next('Give verdict');
-  await tech.closeJob();
-  await expect(page.locator('.next')).toContainText('Closed');
-}
-
-test('a plain case takes few taps: one figure typed, none with a meter @long', async ({ tech, page }) => {
-  const counted = await counting(page);
-  await tech.openJob('brinmoor-pella');
-  await plainCase(tech, page, () => tech.read('1185'));
-  const typed = await counted();
-  // A call of the demo, where the linked meter reads what is hidden in its machine: a server of its own, so that no other test meets it.
-  const server = await TestServer.ofDemo();
-  try {
-    await server.start();
-    const other = new Technician(page, server.url);
-    await other.openBoard();
-    await page.evaluate(() => sessionStorage.clear());
-    await page.getByRole('button', { name: /Hatchback, front bay/ }).click();
-    await plainCase(other, page, () => other.tap('Take it'));
-    const metered = await counted();
-    process.stdout.write(
-      `taps of a plain case: ${typed.taps} and ${typed.digits} digits, ${metered.taps} with a meter\n`,
-    );
-    expect(metered.digits).toBe(0);
-    expect(typed.digits).toBeLessThanOrEqual(8);
-    expect(Math.max(typed.taps, metered.taps)).toBeLessThanOrEqual(28);
-  } finally {
-    await server.remove();
-  }
 });
 
 test('eight pages of one device stay alive on one line to the server, and hear each other @long', async ({
@@ -317,7 +253,7 @@ test('a browser that lacks what is not everywhere does a whole rescue with less,
         if (!Reflect.deleteProperty(on, name)) throw new Error(`${name} is still there`);
   });
   await tech.openJob('brinmoor-pella');
-  await plainCase(tech, page, () => tech.read('1185'));
+  await tech.plainCase(() => tech.read('1185'));
   await tech.saved();
   for (const path of ['/bench', '/practice', '/log', '/kit', '/rules', '/atlas']) {
     await page.goto(`${tech.url}${path}`);
