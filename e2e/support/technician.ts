@@ -26,6 +26,9 @@ export type StageName =
 /** The bar on a small screen while stops were not looked at. */
 const NOT_SEEN = /not seen yet|noch nicht gesehen/;
 
+/** The bar once an order has no more steps. */
+const STEPS_DONE = /Go on|Read charging volts|Weiter|Ladespannung messen/;
+
 /** Works the real interface the way a technician does: by what the screen says. */
 export class Technician {
   constructor(
@@ -165,25 +168,21 @@ export class Technician {
     await this.expectStage('Hook up');
   }
 
-  /** Confirms every step of the order on screen, and returns their titles. */
-  async workSteps(
-    until = /Go on|Crank now|Press start|Read charging volts|Weiter|Jetzt starten|Start drücken|Ladespannung messen/,
-  ): Promise<string[]> {
+  /** Confirms every step of the order of Hook up or Clear down, and returns their titles. */
+  async workSteps(until = STEPS_DONE): Promise<string[]> {
     const titles: string[] = [];
+    const heading = this.page.locator('#stage-title');
+    const ofClamps = new RegExp(`^\\s*(${this.say('Hook up')}|${this.say('Clear down')})\\s*$`);
+    await expect(heading).toHaveText(ofClamps);
     // The words of the tap that leads here must be gone, and a new step on its card: a frame later than the tap.
     if (this.pressed) await expect(this.page.locator('.next')).not.toHaveText(this.pressed);
-    await expect
-      .poll(
-        async () =>
-          (await this.stepTitle()) !== null ||
-          until.test((await this.page.locator('.next').textContent()) ?? ''),
-      )
-      .toBe(true);
+    const isOver = async (): Promise<boolean> =>
+      !ofClamps.test((await heading.textContent()) ?? '') ||
+      until.test((await this.page.locator('.next').textContent()) ?? '');
     for (let i = 0; i < 12; i++) {
-      const label = (await this.page.locator('.next').textContent()) ?? '';
+      await expect.poll(async () => (await this.stepTitle()) !== null || (await isOver())).toBe(true);
       const before = await this.stepTitle();
-      // The last step leads to the next stage.
-      if (until.test(label) || before === null) return titles;
+      if (before === null || (await isOver())) return titles;
       titles.push(before);
       await this.page.locator('.next').click();
       // No test waits for minutes: going on early is asked about.
