@@ -345,6 +345,27 @@ describe('the ruling, by shares that are known', () => {
       ['not-known', 'load-it-now', null, 'unsure'],
     ],
     [
+      'flat, and a part that looks like it likelier, not sure',
+      { 'joint-positive': 0.9 - ABOVE, discharged: 0.1 + ABOVE },
+      { symptom: 'slow-crank' },
+      FLAT,
+      ['charge-first', 'discharged-not-bad', 'joint', 'unsure'],
+    ],
+    [
+      'flat, and a part that looks like it sure',
+      { 'joint-positive': 0.9, discharged: 0.1 },
+      { symptom: 'slow-crank' },
+      FLAT,
+      ['not-the-battery', 'fault-elsewhere', 'joint', 'sure'],
+    ],
+    [
+      'flat, and the part that emptied it likelier',
+      { charging: 0.7, discharged: 0.3 },
+      { symptom: 'slow-crank' },
+      FLAT,
+      ['not-the-battery', 'fault-elsewhere', 'charging', 'fairly-sure'],
+    ],
+    [
       'flat again, and likelier bad',
       { worn: 0.9, discharged: 0.1 },
       { symptom: 'silence' },
@@ -495,7 +516,7 @@ describe('the ruling, by shares that are known', () => {
       'look-date': 'over-6',
       'look-belt': 'bad',
     } as const;
-    const { ledger } = ruled({ starter: 0.6, discharged: 0.4 }, found, FLAT, {}, { chances });
+    const { ledger } = ruled({ starter: 0.6, discharged: 0.4 }, found, CHARGED, {}, { chances });
     // Odds of the starter by Bayes: 0.1 / 0.4 is two halvings, 0.8 / 0.2 two doublings, 0.5 / 0.51 next to nothing.
     expect(ledger!.map(({ check, bits }) => [check, Number(bits.toFixed(6))])).toEqual([
       ['ask-use', -2],
@@ -551,7 +572,13 @@ describe('the check that decides', () => {
         [0.9, 0.1],
       ],
     };
-    const { deciding } = ruled({ starter: 0.6, cable: 0.4 }, { symptom: 'silence' }, FLAT, {}, { chances });
+    const { deciding } = ruled(
+      { starter: 0.6, cable: 0.4 },
+      { symptom: 'silence' },
+      CHARGED,
+      {},
+      { chances },
+    );
     // A bad belt: 0.06 to 0.36, and the cable leads. Its chance is 0.6 x 0.1 + 0.4 x 0.9.
     expect(deciding!.check).toBe('look-belt');
     expect(deciding!.chance).toBeCloseTo(0.42, 9);

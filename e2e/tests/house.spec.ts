@@ -83,7 +83,7 @@ test('a house is set up from nothing, its first job is worked to the end, and al
     await expect(page.getByRole('listitem').filter({ hasText: 'Lithium pack' })).toContainText(/\d % left/);
     await page.goto(`${fresh.url}/vehicles`);
     await page.getByRole('link', { name: /QX 4410/ }).click();
-    await page.locator('.visits a', { hasText: 'Charge first' }).click();
+    await page.locator('vt-record-list a', { hasText: 'Charge first' }).click();
     await tech.expectStage('Verdict');
     await expect(page.getByText('Rest volts: 11.90 V')).toBeVisible();
   } finally {

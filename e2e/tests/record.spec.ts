@@ -64,11 +64,11 @@ test('two vehicles of one model have each their own history: one was flat before
   await expect(page.locator('.move', { hasText: 'Flat before' })).toHaveCount(1);
   await page.getByRole('link', { name: 'Vehicle', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name: one })).toBeVisible();
-  await expect(page.locator('.visits li')).toHaveCount(2);
+  await expect(page.locator('vt-record-list li')).toHaveCount(2);
   await page.getByRole('link', { name: 'Vehicles', exact: true }).click();
   await page.getByRole('searchbox').fill(other.replace(' ', '-'));
   await page.getByRole('link', { name: new RegExp(other) }).click();
-  await expect(page.locator('.visits li')).toHaveCount(1);
+  await expect(page.locator('vt-record-list li')).toHaveCount(1);
 });
 
 test('a vehicle over visits: its battery is changed, and the old one goes on in another vehicle with its record @long', async ({

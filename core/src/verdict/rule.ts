@@ -21,7 +21,7 @@ import {
   SUSPECTS,
 } from '../diagnosis/index.js';
 import type { HouseRules } from '../rules/index.js';
-import { barOf, type Case, mayBeJudged, silentVolts, STOP_OF_BAR } from './case.js';
+import { barOf, type Case, isKnownFlat, mayBeJudged, silentVolts, STOP_OF_BAR } from './case.js';
 import { cellsApart, proofOf, showsSound } from './proof.js';
 import type { VerdictKind, Ground } from './verdict.js';
 
@@ -35,6 +35,8 @@ const WORN_IF_SPENT_SHARE = 0.86;
 const ELSEWHERE_SHARE = 0.5;
 /** The battery's own state is spoken of only when what can be behind it holds this much together. */
 const BATTERY_SHARE = 0.5;
+/** A battery that was read flat is charged before another part takes the blame, unless that part holds this much. */
+const BLAME_WHEN_FLAT_SHARE = CONDEMN_SHARE;
 /**
  * A sound and charged battery is kept as long as other parts together are no likelier at fault than this; then that is looked for first.
  */
@@ -183,8 +185,13 @@ export function rule(
   // A charge evens cells that are only uneven: cells apart after it are bad. No other fault takes the blame before that.
   if (cells === 'doubtful') return withSuspect('charge-first', 'cells-apart', REPLACE_CAUSES);
   // Mended first, the battery is tested again: what is a little low now may be the other fault's.
-  if (also && (lead.share >= Math.max(bad, flat) || isPulledDown))
-    return withSuspect('not-the-battery', 'fault-elsewhere', lead.causes);
+  if (also && (lead.share >= Math.max(bad, flat) || isPulledDown)) {
+    // A part that looks like a flat battery does not empty one: the charge comes first, and tells the rest.
+    const isLike = lead.causes.every((cause) => MASKING_CAUSES.includes(cause));
+    return isLike && isKnownFlat(facts) && lead.share < BLAME_WHEN_FLAT_SHARE
+      ? withSuspect('charge-first', 'discharged-not-bad', FLAT_CAUSES)
+      : withSuspect('not-the-battery', 'fault-elsewhere', lead.causes);
+  }
   const repairs = mendedHere(crowd, shares);
   const isWell = (): boolean => shareHeld(held, BATTERY_CAUSES) < BATTERY_SHARE;
   if (repairs.length > 0 && evidence.some(showsItHeld) && isWell()) {
