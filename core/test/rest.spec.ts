@@ -5,8 +5,10 @@ import {
   restNeed,
   starterRiseC,
 } from '../src/crank/index.js';
+import { tryLimitSeconds } from '../src/job/index.js';
 import { leadSetOhms } from '../src/leads/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
+import { CAR } from './fixtures.js';
 
 const LEADS = { sectionMm2: 10, lengthM: 3, conductor: 'copper', contact: 'clean' } as const;
 const HEAT: CrankHeat = {
@@ -16,6 +18,28 @@ const HEAT: CrankHeat = {
   leadAmps: 300,
   tempC: 20,
 };
+
+describe('the limit of a try', () => {
+  const engineOf = (displacementL: number, fuel: 'petrol' | 'diesel') => ({
+    engine: { ...CAR.engine!, displacementL, fuel },
+  });
+  const rules = {
+    ...DEFAULT_RULES,
+    crankSecondsMaxSmall: 4,
+    crankSecondsMax: 9,
+    crankSecondsMaxBigDiesel: 14,
+  };
+
+  it('is by the engine, by the source where its peak lasts less, and none for a machine that wakes', () => {
+    expect(tryLimitSeconds(engineOf(0.45, 'petrol'), rules, null)).toBe(4);
+    expect(tryLimitSeconds(engineOf(1.4, 'diesel'), rules, null)).toBe(9);
+    expect(tryLimitSeconds(engineOf(12, 'diesel'), rules, null)).toBe(14);
+    expect(tryLimitSeconds(engineOf(12, 'petrol'), rules, null)).toBe(9);
+    expect(tryLimitSeconds(engineOf(1.4, 'petrol'), rules, { maxSeconds: 3 })).toBe(3);
+    expect(tryLimitSeconds(engineOf(1.4, 'petrol'), rules, {})).toBe(9);
+    expect(tryLimitSeconds({ engine: null }, rules, { maxSeconds: 3 })).toBeNull();
+  });
+});
 
 describe('restNeed', () => {
   it('warms the leads by the current squared over the heat they hold', () => {

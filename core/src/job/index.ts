@@ -29,6 +29,7 @@ export * from './views/owner-advice.js';
 export * from './views/recheck.js';
 export * from './views/rest-of-job.js';
 export * from './views/rest-owed.js';
+export * from './views/try-limit.js';
 export * from './views/drive-of-job.js';
 export * from './views/road-of-job.js';
 export * from './views/joints-of-job.js';

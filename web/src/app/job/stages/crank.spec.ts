@@ -1,6 +1,7 @@
+import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
 import type { InstrumentNow } from '@voltrek/contracts';
-import { opened } from '../../../testing/fixtures';
+import { event, opened } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
 import { Crank } from './crank';
 import { CrankMeter } from './crank-meter';
@@ -47,6 +48,20 @@ describe('Crank', () => {
     expect(root.querySelector('[role=alert]')!.textContent).toContain('not a voltage');
     await tap('Slow');
     expect(reported().map(({ type }) => type)).toEqual(['attempt.started']);
+  });
+
+  it('marks a try that was answered after its limit, and no other', async () => {
+    const tried = (seconds: number) => [
+      event('attempt.started', {}),
+      event('attempt.ended', { outcome: 'slow', seconds, lowestVolts: null }),
+    ];
+    const listed = async (seconds: number): Promise<string> => {
+      TestBed.resetTestingModule();
+      const { root } = await jobHarness(Crank, [opened(), ...tried(seconds)], {}, { rescue: null });
+      return root.querySelector('vt-tries')!.textContent;
+    };
+    expect(await listed(14)).toContain('Answered after the limit of 10 s');
+    expect(await listed(9)).not.toContain('Answered after');
   });
 
   it('puts what is typed before what the meter showed', async () => {

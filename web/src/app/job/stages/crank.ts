@@ -11,9 +11,15 @@ import {
   type Signal,
   signal,
 } from '@angular/core';
-import { BIG_DIESEL_L, SMALL_ENGINE_L } from '@voltrek/core/engine';
 import { anyClampOn } from '@voltrek/core/hookup';
-import { mustComeOff, restOfJob, restSecondsLeft, runningAttempt, type Stage } from '@voltrek/core/job';
+import {
+  mustComeOff,
+  restOfJob,
+  restSecondsLeft,
+  runningAttempt,
+  type Stage,
+  tryLimitSeconds,
+} from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { NextTry } from '@voltrek/core/plan';
 import { TYPED_RANGES } from '@voltrek/core/quantities';
@@ -105,7 +111,7 @@ import { CRANK as T } from '@words/screens/job-stages';
         <vt-plan-promise [plan]="plan" />
       }
       <vt-measure-leads [work]="work()" />
-      <vt-tries [work]="work()" />
+      <vt-tries [work]="work()" [rescue]="rescue()" />
     </section>
     @let does = action();
     <vt-next-action
@@ -208,19 +214,9 @@ export class Crank {
     anyClampOn(this.work().job.hookup) ? this.work().job.plan : null,
   );
   protected readonly help = computed(() => (anyClampOn(this.work().job.hookup) ? T.helped : T.alone));
-  /** By the engine's starter, and by the source where its peak lasts less. */
-  protected readonly limitSeconds = computed(() =>
-    Math.min(
-      this.engineSeconds(),
-      (this.joinedPlan() && this.rescue()?.option.source.maxSeconds) ?? Infinity,
-    ),
-  );
-  private readonly engineSeconds = computed(() => {
-    const { engine } = this.work().machine;
-    if (engine && engine.displacementL <= SMALL_ENGINE_L) return this.work().rules.crankSecondsMaxSmall;
-    if (engine?.fuel === 'diesel' && engine.displacementL >= BIG_DIESEL_L)
-      return this.work().rules.crankSecondsMaxBigDiesel;
-    return this.work().rules.crankSecondsMax;
+  protected readonly limitSeconds = computed(() => {
+    const { machine, rules } = this.work();
+    return tryLimitSeconds(machine, rules, this.joinedPlan() && (this.rescue()?.option.source ?? null));
   });
   protected readonly restLeft = computed(() =>
     this.running() || this.started()
@@ -235,9 +231,10 @@ export class Crank {
     return running ? Math.max(0, (this.now() - Date.parse(running.startedAt)) / 1000) : 0;
   });
   /** Of the seconds that a try may last; none while nothing cranks. A try that ends in time is no limit reached. */
-  private readonly tryLeft = computed(() =>
-    this.running() === null || this.wakes() ? null : this.limitSeconds() - this.seconds(),
-  );
+  private readonly tryLeft = computed(() => {
+    const limit = this.limitSeconds();
+    return this.running() === null || limit === null ? null : limit - this.seconds();
+  });
   protected readonly over = computed(() => (this.tryLeft() ?? 0) < 0);
   protected readonly time = computed(() => {
     if (this.running()) return fixed(this.seconds(), 1);
@@ -251,12 +248,13 @@ export class Crank {
     return this.restLeft() > 0 ? T.resting : T.ready;
   });
   protected readonly limitNote = computed(() => {
-    if (this.wakes()) return T.holdVolts;
+    const seconds = this.limitSeconds();
+    if (seconds === null) return T.holdVolts;
     const last = this.work().job.attempts.at(-1);
     if (this.restLeft() > 0 && last && last.restFor !== 'rule')
       return T.restFigures({ reason: REST_WORDS[last.restFor], seconds: last.restSeconds });
     return T.limits({
-      seconds: this.limitSeconds(),
+      seconds,
       restSeconds: this.work().rules.crankRestSeconds,
       tries: this.work().rules.crankTriesMax,
     });

@@ -2,6 +2,7 @@ import type { AttemptOutcome } from '@voltrek/core/crank';
 import { fixed } from '@words/numbers';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { startsByWaking } from '@voltrek/core/machine';
+import { type Attempt, type PlannedRescue, tryLimitSeconds } from '@voltrek/core/job';
 import { comparePromise } from '@voltrek/core/plan';
 import type { Work } from '../../shared/job/job-selectors';
 import { volts } from '@words/figures';
@@ -23,6 +24,9 @@ import { TRIES as T } from '@words/screens/job-stages';
               >{{ a.rolled ? t.rolled : fixed(a.seconds ?? 0) + ' s'
               }}{{ a.lowestVolts === null ? '' : ', ' + volts(a.lowestVolts) }}</span
             >
+            @if (limitPassed(a); as seconds) {
+              <span class="next-step">{{ t.late({ seconds }) }}</span>
+            }
             @if (promise(a.lowestVolts, a.helped); as line) {
               <span class="next-step">{{ line }}</span>
             }
@@ -51,6 +55,7 @@ export class Tries {
   protected readonly t = T;
 
   readonly work = input.required<Work>();
+  readonly rescue = input.required<PlannedRescue | null>();
 
   protected readonly rolledInVain = CAUTION_WORDS.rolledInVain;
   protected readonly volts = volts;
@@ -61,6 +66,14 @@ export class Tries {
     if (startsByWaking(this.work().machine)) return this.words()[outcome].next;
     const helper = this.work().kit.find((k) => k.id === sourceId)?.kind ?? null;
     return adviceAfter(outcome, helper);
+  }
+
+  /** The limit of a try that was answered after it, s: nobody knows how long it cranked. */
+  protected limitPassed({ seconds, optionId, rolled }: Attempt): number | null {
+    const { machine, rules } = this.work();
+    const option = this.rescue()?.option;
+    const limit = tryLimitSeconds(machine, rules, option?.id === optionId ? option.source : null);
+    return limit !== null && !rolled && (seconds ?? 0) > limit ? limit : null;
   }
 
   /** The lowest volts read against the plan's; nothing to say without both. */

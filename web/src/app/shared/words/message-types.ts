@@ -1910,6 +1910,7 @@ export interface Messages {
   };
   readonly tries: {
     readonly try: Message<'name' | 'number'>;
+    readonly late: Message<'seconds'>;
     readonly rolled: string;
     readonly comparison: Message<'comparison' | 'difference' | 'promised' | 'sign'>;
   };
