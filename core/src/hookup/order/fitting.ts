@@ -21,6 +21,9 @@ export const FITTING_STEPS = [
   'vent-hose-off',
   'hold-down-off',
   'lift-out',
+  'charge-outside',
+  'rest-outside',
+  'test-outside',
   'clean',
   'set-in',
   'hold-down-on',
@@ -43,6 +46,9 @@ export interface FittingOrderStep {
   readonly slipAmps: number | null;
   readonly otherWayAmps: number | null;
 }
+
+/** A step at which nobody touches a post. */
+const untouched = (step: FittingStep): FittingOrderStep => ({ step, slipAmps: null, otherWayAmps: null });
 
 /** Makes whose control unit must be taught a new battery: it doses the charge by age and kind. */
 function mustBeTaught({ chemistry }: MachineBattery['rating']): boolean {
@@ -77,32 +83,31 @@ export function fittingOrder(
     slipAmps: slipNow,
     otherWayAmps: otherWay,
   });
-  const plain = (step: FittingStep): FittingOrderStep => ({ step, slipAmps: null, otherWayAmps: null });
   const isString = machine.batteries.length > 1;
   const joined = slip(plus, false);
   const still = slip(plus, true);
   const isBank = battery.rating.chemistry === 'capacitor';
   const order = [
-    ...(isBank ? [plain('fill-cells'), plain('balance-cells')] : []),
-    ...(keeps ? [plain('memory-keeper-on')] : []),
-    plain('all-off'),
+    ...(isBank ? [untouched('fill-cells'), untouched('balance-cells')] : []),
+    ...(keeps ? [untouched('memory-keeper-on')] : []),
+    untouched('all-off'),
     post('negative-off', slip(minus, false), slip(minus, false)),
     post('positive-off', still, joined),
-    ...(isString ? [plain('link-off')] : []),
-    ...(battery.ventHose ? [plain('vent-hose-off')] : []),
-    plain('hold-down-off'),
-    plain('lift-out'),
-    plain('clean'),
-    plain('set-in'),
-    plain('hold-down-on'),
-    ...(battery.ventHose ? [plain('vent-hose-on')] : []),
-    ...(isString ? [plain('link-on')] : []),
+    ...(isString ? [untouched('link-off')] : []),
+    ...(battery.ventHose ? [untouched('vent-hose-off')] : []),
+    untouched('hold-down-off'),
+    untouched('lift-out'),
+    untouched('clean'),
+    untouched('set-in'),
+    untouched('hold-down-on'),
+    ...(battery.ventHose ? [untouched('vent-hose-on')] : []),
+    ...(isString ? [untouched('link-on')] : []),
     post('positive-on', still, joined),
     post('negative-on', slip(minus, true), slip(minus, true)),
-    ...(keeps ? [plain('memory-keeper-off')] : []),
-    ...(isBank ? [plain('cut-off')] : []),
-    ...(mustBeTaught(battery.rating) ? [plain('teach')] : []),
-    plain('mark-date'),
+    ...(keeps ? [untouched('memory-keeper-off')] : []),
+    ...(isBank ? [untouched('cut-off')] : []),
+    ...(mustBeTaught(battery.rating) ? [untouched('teach')] : []),
+    untouched('mark-date'),
   ];
   return isPositiveEarth(machine)
     ? order.map((of) => ({ ...of, step: OTHER_POST_STEP[of.step] ?? of.step }))
@@ -112,9 +117,24 @@ export function fittingOrder(
 /** Done for a new battery only. */
 const OF_A_NEW_ONE: readonly FittingStep[] = ['fill-cells', 'balance-cells', 'cut-off', 'teach', 'mark-date'];
 
-/** The same order for a battery that goes back in once it is charged: no date is stamped, and no control unit is taught. */
-export const takeOutOrder = (...of: Parameters<typeof fittingOrder>): FittingOrderStep[] =>
-  fittingOrder(...of).filter(({ step }) => !OF_A_NEW_ONE.includes(step));
+/**
+ * The order for a battery that goes back in: it is charged, left to rest and tested between out and in. No date is stamped, and no control
+ * unit is taught. A capacitor bank has no surface charge that a rest would take away.
+ *
+ * @example takeOutOrder(car, models, 0, 5).map(({ step }) => step) // […, 'lift-out', 'charge-outside', 'rest-outside', 'test-outside', …]
+ */
+export function takeOutOrder(...of: Parameters<typeof fittingOrder>): FittingOrderStep[] {
+  const [machine, , at] = of;
+  const rests = machine.batteries[at]?.rating.chemistry !== 'capacitor';
+  const outside = [
+    'charge-outside',
+    ...(rests ? (['rest-outside'] as const) : []),
+    'test-outside',
+  ] as const satisfies readonly FittingStep[];
+  return fittingOrder(...of)
+    .filter(({ step }) => !OF_A_NEW_ONE.includes(step))
+    .flatMap((one) => (one.step === 'lift-out' ? [one, ...outside.map(untouched)] : [one]));
+}
 
 /** With plus on the body it is plus that comes off first and goes on last. */
 export const OTHER_POST_STEP: Readonly<Partial<Record<FittingStep, FittingStep>>> = {

@@ -1609,10 +1609,9 @@ export interface Messages {
   };
   readonly takeOut: {
     readonly takeItOut: Message<'which'>;
-    readonly outChargeIt: string;
     readonly chargeSo: Message<'amps' | 'hours' | 'least' | 'most'>;
     readonly chargePlace: string;
-    readonly restThen: Message<'hours'>;
+    readonly restFor: Message<'hours'>;
     readonly backIn: string;
     readonly setAgain: Message<'resets'>;
   };
@@ -3111,6 +3110,9 @@ export interface Messages {
     readonly 'vent-hose-off': { readonly act: string; readonly why: string };
     readonly 'hold-down-off': { readonly act: string; readonly why: string };
     readonly 'lift-out': { readonly act: string; readonly why: string };
+    readonly 'charge-outside': { readonly act: string; readonly why: string };
+    readonly 'rest-outside': { readonly act: string; readonly why: string };
+    readonly 'test-outside': { readonly act: string; readonly why: string };
     readonly clean: { readonly act: string; readonly why: string };
     readonly 'set-in': { readonly act: string; readonly why: string };
     readonly 'hold-down-on': { readonly act: string; readonly why: string };

@@ -15,10 +15,10 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
   imports: [FittingSteps],
   template: `
     <h3>{{ t.takeItOut({ which: many() ? batteryWord(at()) : '' }) }}</h3>
-    @if (isOut()) {
+    @let step = left()[0]?.step;
+    @if (step === 'charge-outside') {
       <div class="out">
-        <p class="act">{{ t.outChargeIt }}</p>
-        <p>
+        <p class="act">
           {{
             t.chargeSo({
               amps: amps(),
@@ -29,8 +29,9 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
           }}
         </p>
         <p class="dim">{{ t.chargePlace }}</p>
-        <p>{{ t.restThen({ hours: plan().restHours }) }}</p>
       </div>
+    } @else if (step === 'rest-outside') {
+      <p class="out act">{{ t.restFor({ hours: plan().restHours }) }}</p>
     }
     @if (left().length > 0) {
       <vt-fitting-steps [work]="work()" [at]="at()" [order]="order()" />
@@ -79,10 +80,5 @@ export class TakeOut {
     ),
   );
   protected readonly left = computed(() => stepsLeft(this.work().job, this.at(), this.order()));
-  /** Lifted out, and not set in again. */
-  protected readonly isOut = computed(() => {
-    const left = this.left().map(({ step }) => step);
-    return !left.includes('lift-out') && left.includes('set-in');
-  });
   protected readonly amps = computed(() => fixed(this.plan().amps, this.plan().amps < 10 ? 1 : 0));
 }
