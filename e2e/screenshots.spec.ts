@@ -130,8 +130,9 @@ test('pictures of the main views', async ({ tech, page }) => {
   await tech.tap('rapid clicking', 'tight', 'out');
   await shoot('checks');
   await tech.next('Go on to Locate');
-  await tech.tap('+ mark or P', 'meter reads plus');
+  await tech.tap('+ mark or P');
   await shoot('locate');
+  await tech.tap('meter reads plus');
   await tech.read('1180');
   await tech.next('Go on to Plan');
   await page.getByRole('radio', { name: /Service van, heavy set/ }).waitFor();
@@ -157,8 +158,8 @@ test('pictures of the main views', async ({ tech, page }) => {
   await why('Volts at the posts climb fast.');
   await tech.next('Crank now');
   await page.waitForTimeout(2500);
-  await tech.tap('Slow');
   await page.getByLabel(/Lowest volts/).fill('9.9');
+  await tech.tap('Slow');
   await page.getByRole('radio', { name: 'Again, as it is' }).waitFor({ timeout: 30_000 });
   await page.waitForTimeout(6000);
   await shoot('crank');

@@ -49,7 +49,7 @@ export interface Copies {
 const COPIES = 2500;
 /** Machines that carry less than this share are not copied. */
 const COUNTS_FROM = 2e-5;
-/** With fewer copies left to carry the weight after a try, the machines that it speaks for are copied again, more often. */
+/** With fewer effective copies left after a try all are copied anew, more of the machines that it speaks for. */
 const ENOUGH = 600;
 
 /**
