@@ -75,13 +75,13 @@ export function startOdds(
   const tally = correlations();
   const kinds = kindsTally();
   const weight = 1 / samples;
-  let [start, turning, rpm, volts] = [0, 0, 0, 0];
+  let [started, turning, rpm, volts] = [0, 0, 0, 0];
   for (let i = 0; i < samples; i++) {
     const machine = machines[i]!;
     const { draw } = machine;
     const point = crankOf(machine);
     const chance = startChance(lookIn(moment, machine, point, engine));
-    start += weight * chance;
+    started += chance;
     kinds.add(machine, weight, chance);
     if (point) {
       turning += weight;
@@ -92,6 +92,7 @@ export function startOdds(
     }
     if (i % every === 0 && !onProgress(i / samples)) return null;
   }
+  const start = started / samples;
   return {
     start,
     ...wilson(start, population.effectiveNumber),

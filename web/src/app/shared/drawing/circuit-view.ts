@@ -150,7 +150,9 @@ const QUICKEST_S = 0.25;
             <rect [attr.width]="ampsTag.width" [attr.height]="ampsTag.height" rx="3" class="tag" />
             <text x="31" y="18.5" class="tag-text">{{ fixed(l.amps) }} A</text>
             @if (l.isRed && l.warmsK >= shownRise) {
-              <text x="31" y="42" class="small">{{ t.warms({ rise: rise(l.warmsK) }) }}</text>
+              <!-- Above the amps: those of the black lead stand below. -->
+              <rect x="-27" y="-24" width="116" height="22" rx="3" class="tag" />
+              <text x="31" y="-8" class="small">{{ t.warms({ rise: rise(l.warmsK) }) }}</text>
             }
           </g>
         }
