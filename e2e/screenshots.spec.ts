@@ -201,7 +201,7 @@ test('pictures of the main views', async ({ tech, page }) => {
     .locator('dd')
     .getByRole('link', { name: /^[A-Z0-9]{6}$/ })
     .click();
-  await page.getByRole('img', { name: /readings of its strength/ }).waitFor();
+  await page.getByRole('img', { name: /readings? of its strength/ }).waitFor();
   await page.waitForTimeout(800);
   const battery = await picture();
   await shootTogether(
