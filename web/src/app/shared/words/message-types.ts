@@ -1610,7 +1610,6 @@ export interface Messages {
   readonly takeOut: {
     readonly takeItOut: Message<'which'>;
     readonly chargeSo: Message<'amps' | 'hours' | 'least' | 'most'>;
-    readonly chargePlace: string;
     readonly restFor: Message<'hours'>;
     readonly backIn: string;
     readonly setAgain: Message<'resets'>;

@@ -17,19 +17,16 @@ import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
     <h3>{{ t.takeItOut({ which: many() ? batteryWord(at()) : '' }) }}</h3>
     @let step = left()[0]?.step;
     @if (step === 'charge-outside') {
-      <div class="out">
-        <p class="act">
-          {{
-            t.chargeSo({
-              amps: amps(),
-              least: plan().leastVolts,
-              most: plan().mostVolts,
-              hours: hours(plan().hours),
-            })
-          }}
-        </p>
-        <p class="dim">{{ t.chargePlace }}</p>
-      </div>
+      <p class="out act">
+        {{
+          t.chargeSo({
+            amps: amps(),
+            least: plan().leastVolts,
+            most: plan().mostVolts,
+            hours: hours(plan().hours),
+          })
+        }}
+      </p>
     } @else if (step === 'rest-outside') {
       <p class="out act">{{ t.restFor({ hours: plan().restHours }) }}</p>
     }
