@@ -122,16 +122,11 @@ test('every kind of call takes few taps, a plain one a single figure, and none w
     await page.evaluate(() => sessionStorage.clear());
     return of;
   };
-  const opened = async (model: string, ambientC?: number): Promise<void> => {
-    await tech.openBoard();
-    await page.evaluate(() => sessionStorage.clear());
-    await tech.openJob(model, ambientC);
-  };
-  await opened('brinmoor-pella');
+  await tech.openJob('brinmoor-pella');
   await tech.plainCase(() => tech.read('1185'));
   const typed = await count('plain, one figure');
   for (const { name, model, ambientC, work } of KINDS) {
-    await opened(model, ambientC);
+    await tech.openJob(model, ambientC);
     await work(tech);
     await count(name);
   }
@@ -141,7 +136,6 @@ test('every kind of call takes few taps, a plain one a single figure, and none w
     await server.start();
     const other = new Technician(page, server.url);
     await other.openBoard();
-    await page.evaluate(() => sessionStorage.clear());
     await page.getByRole('button', { name: /Hatchback, front bay/ }).click();
     await other.plainCase(() => other.tap('Take it'));
     const metered = await count('plain, linked meter');

@@ -106,8 +106,8 @@ function copiesBy(
   return { ...{ machines, places, weights: normalise(Float64Array.from(weights)) }, tried: new Map() };
 }
 
-/** The share of each machine of a crowd, summed over its copies. */
-function sharesOf({ places, weights }: Copies, machines: number): Float64Array {
+/** The weight of each machine of a crowd, summed over its copies. */
+function sharesOf({ places, weights }: Pick<Copies, 'places' | 'weights'>, machines: number): Float64Array {
   const sums = new Float64Array(machines);
   weights.forEach((weight, n) => (sums[places[n]!]! += weight));
   return sums;
@@ -118,16 +118,13 @@ function afterTry(crowd: Crowd, copies: Copies, made: TryMade, engine: Engine): 
   const { machines, places, weights } = copies;
   const likelihood = tryLikelihood(made, engine);
   const then = asOf(crowd, made.repaired);
-  const after = new Float64Array(weights.length);
-  const [met, all] = [new Float64Array(crowd.machines.length), new Float64Array(crowd.machines.length)];
-  let whole = 0;
-  machines.forEach((machine, n) => {
+  const after = weights.map((weight, n) => {
     const place = places[n]!;
-    const before = asItStood(machine, then.machines[place]!, crowd.machines[place]!);
-    whole += after[n] = weights[n]! * likelihood(before);
-    met[place]! += after[n];
-    all[place]! += weights[n]!;
+    return weight * likelihood(asItStood(machines[n]!, then.machines[place]!, crowd.machines[place]!));
   });
+  const whole = after.reduce((sum, weight) => sum + weight, 0);
+  const all = sharesOf(copies, crowd.machines.length);
+  const met = sharesOf({ places, weights: after }, crowd.machines.length);
   // A machine without a copy counts as much as before.
   const by = met.map((sum, place) => (all[place]! > 0 ? sum / all[place]! : whole));
   return {

@@ -32,9 +32,9 @@ export interface Odds {
 /** Possible machines with one cause. */
 export interface MachineKind {
   readonly cause: Cause;
-  /** Their weight. */
+  /** Their share of the population. */
   readonly share: number;
-  /** Share of that weight that starts. */
+  /** Share of them that starts. */
   readonly start: number;
   /** Means over them of their weakest battery: charge, and strength against its rating. */
   readonly soc: number;
@@ -45,7 +45,7 @@ const STARTED = ATTEMPT_OUTCOMES.indexOf('started');
 const startChance = (look: CrankLook): number => TRY_ROWS[look][STARTED]!;
 
 /**
- * Returns the odds that a try in this moment starts the machine: the weight of the machines that start by it, faults elsewhere included. Use
+ * Returns the odds that a try in this moment starts the machine: the share of the machines that start by it, faults elsewhere included. Use
  * it for every odds that anybody reads.
  */
 export function startShare(moment: CrankMoment, engine: Engine, { machines }: Population): number {
@@ -74,7 +74,6 @@ export function startOdds(
   const every = Math.max(1, Math.floor(samples / 50));
   const tally = correlations();
   const kinds = kindsTally();
-  const weight = 1 / samples;
   let [started, turning, rpm, volts] = [0, 0, 0, 0];
   for (let i = 0; i < samples; i++) {
     const machine = machines[i]!;
@@ -82,13 +81,13 @@ export function startOdds(
     const point = crankOf(machine);
     const chance = startChance(lookIn(moment, machine, point, engine));
     started += chance;
-    kinds.add(machine, weight, chance);
+    kinds.add(machine, chance);
     if (point) {
-      turning += weight;
-      rpm += weight * point.rpm;
-      volts += weight * point.starterVolts;
+      turning++;
+      rpm += point.rpm;
+      volts += point.starterVolts;
       const margin = point.turns ? point.rpm / (point.neededRpm * draw.firing) : point.starterAmps / 1e4;
-      tally.add(machine, weight, margin);
+      tally.add(machine, margin);
     }
     if (i % every === 0 && !onProgress(i / samples)) return null;
   }
@@ -100,7 +99,7 @@ export function startOdds(
     meanRpm: turning > 0 ? rpm / turning : 0,
     meanStarterVolts: turning > 0 ? volts / turning : 0,
     matters: tally.squared(),
-    kinds: kinds.heaviest(),
+    kinds: kinds.heaviest(samples),
   };
 }
 
@@ -109,22 +108,22 @@ const KINDS_MOST = 10;
 
 /** Gathers the machines by cause, in one pass. */
 function kindsTally() {
-  const sums = new Map<Cause, { share: number; start: number; soc: number; strength: number }>();
+  const sums = new Map<Cause, { count: number; start: number; soc: number; strength: number }>();
   return {
-    add: ({ hidden }: PossibleMachine, weight: number, chance: number): void => {
+    add: ({ hidden }: PossibleMachine, chance: number): void => {
       if (!hidden) return;
-      const sum = sums.get(hidden.cause) ?? { share: 0, start: 0, soc: 0, strength: 0 };
-      sum.share += weight;
-      sum.start += weight * chance;
-      sum.soc += weight * Math.min(...hidden.batteries.map((b) => b.soc));
-      sum.strength += weight * strengthShare(Math.max(...hidden.batteries.map((b) => b.ageing)));
+      const sum = sums.get(hidden.cause) ?? { count: 0, start: 0, soc: 0, strength: 0 };
+      sum.count++;
+      sum.start += chance;
+      sum.soc += Math.min(...hidden.batteries.map((b) => b.soc));
+      sum.strength += strengthShare(Math.max(...hidden.batteries.map((b) => b.ageing)));
       sums.set(hidden.cause, sum);
     },
-    heaviest: (): MachineKind[] =>
+    heaviest: (samples: number): MachineKind[] =>
       [...sums]
-        .filter(([, { share }]) => share > 0)
-        .map(([cause, { share, start, soc, strength }]) => ({
-          ...{ cause, share, start: start / share, soc: soc / share, strength: strength / share },
+        .map(([cause, { count, start, soc, strength }]) => ({
+          ...{ cause, share: count / samples },
+          ...{ start: start / count, soc: soc / count, strength: strength / count },
         }))
         .sort((one, other) => other.share - one.share)
         .slice(0, KINDS_MOST),
@@ -176,19 +175,19 @@ export function noSourceStarts(
   };
   const crankOf = cranksIn(helped, engine);
   const byCause = new Float64Array(CAUSES.length);
-  let share = 0;
+  let count = 0;
   for (const machine of machines) {
     const { hidden } = machine;
     if (!hidden) continue;
     const wellClamped = { hidden, draw: { ...machine.draw, clamps: 1 } };
     if (lookIn(helped, wellClamped, crankOf(wellClamped), engine) === 'starts') continue;
-    share += 1 / machines.length;
-    byCause[CAUSES.indexOf(beyondSources(hidden))]! += 1 / machines.length;
+    count++;
+    byCause[CAUSES.indexOf(beyondSources(hidden))]!++;
   }
-  const causes = CAUSES.map((cause, i) => ({ cause, share: share > 0 ? byCause[i]! / share : 0 }))
+  const causes = CAUSES.map((cause, i) => ({ cause, share: count > 0 ? byCause[i]! / count : 0 }))
     .filter((one) => one.share > 0)
     .sort((one, other) => other.share - one.share);
-  return { share, causes };
+  return { share: count / machines.length, causes };
 }
 
 /** Wilson score interval of a share, 95 in 100. */
@@ -216,16 +215,16 @@ function correlations() {
   let sumYY = 0;
   const sums = UNKNOWNS.map(() => ({ x: 0, xx: 0, xy: 0 }));
   return {
-    add: (machine: PossibleMachine, weight: number, y: number): void => {
-      n += weight;
-      sumY += weight * y;
-      sumYY += weight * y * y;
+    add: (machine: PossibleMachine, y: number): void => {
+      n++;
+      sumY += y;
+      sumYY += y * y;
       UNKNOWNS.forEach((unknown, i) => {
         const x = valueOf(unknown, machine);
         const sum = sums[i]!;
-        sum.x += weight * x;
-        sum.xx += weight * x * x;
-        sum.xy += weight * x * y;
+        sum.x += x;
+        sum.xx += x * x;
+        sum.xy += x * y;
       });
     },
     squared: (): Record<Unknown, number> => {

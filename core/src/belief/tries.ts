@@ -84,7 +84,10 @@ const density = (off: number, deviation: number, batteries: number): number =>
   SLIP_SHARE / (SLIP_VOLTS * batteries);
 
 /** The population once every clamp has been set again on bright metal: whatever ailed them is drawn anew. */
-export const clampsSetAgain = ({ machines, effectiveNumber }: Population, random: Random): Population => ({
-  effectiveNumber,
-  machines: machines.map(({ hidden, draw }) => ({ hidden, draw: { ...draw, clamps: drawClamps(random) } })),
+export const clampsSetAgain = (population: Population, random: Random): Population => ({
+  ...population,
+  machines: population.machines.map(({ hidden, draw }) => ({
+    hidden,
+    draw: { ...draw, clamps: drawClamps(random) },
+  })),
 });

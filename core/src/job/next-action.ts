@@ -94,8 +94,14 @@ export function nextAction(stage: Stage, job: Job, situation: Situation, runs: R
       return atClearing(job, situation, runs);
     case 'verdict':
       if (anyClampOn(job.hookup)) return go('cleardown', 'comes-off-first');
-      return { act: job.verdict ? 'close' : 'give-verdict' };
+      return atTheEnd(job);
   }
+}
+
+/** A job is closed once its verdict is given and nothing is on. */
+function atTheEnd({ verdict, hookup }: Job): NextAction {
+  if (!verdict) return { act: 'give-verdict' };
+  return { act: anyClampOn(hookup) ? 'to-board' : 'close' };
 }
 
 /** Under a stop everything comes off that may be touched, and then the verdict says what is done instead. */
@@ -103,9 +109,7 @@ function underStop(stage: Stage, job: Job, { stops }: Situation, { makeSafe }: R
   const isHandsOff = stops.some((stop) => STOPS_HANDS_OFF.includes(stop));
   const [action] = isHandsOff ? [] : makeSafe();
   if (action) return { act: 'take-off', action };
-  if (stage !== 'verdict') return go('verdict', 'stopped');
-  if (!job.verdict) return { act: 'give-verdict' };
-  return { act: anyClampOn(job.hookup) ? 'to-board' : 'close' };
+  return stage === 'verdict' ? atTheEnd(job) : go('verdict', 'stopped');
 }
 
 /** Returns the action for a machine that runs: it needs no plan and no hook-up. */

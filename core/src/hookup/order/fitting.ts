@@ -117,6 +117,9 @@ export function fittingOrder(
 /** Done for a new battery only. */
 const OF_A_NEW_ONE: readonly FittingStep[] = ['fill-cells', 'balance-cells', 'cut-off', 'teach', 'mark-date'];
 
+/** Done to a battery that is out and goes back in. */
+const OUTSIDE: readonly FittingStep[] = ['charge-outside', 'rest-outside', 'test-outside'];
+
 /**
  * The order for a battery that goes back in: it is charged, left to rest and tested between out and in. No date is stamped, and no control
  * unit is taught. A capacitor bank has no surface charge that a rest would take away.
@@ -125,12 +128,8 @@ const OF_A_NEW_ONE: readonly FittingStep[] = ['fill-cells', 'balance-cells', 'cu
  */
 export function takeOutOrder(...of: Parameters<typeof fittingOrder>): FittingOrderStep[] {
   const [machine, , at] = of;
-  const rests = machine.batteries[at]?.rating.chemistry !== 'capacitor';
-  const outside = [
-    'charge-outside',
-    ...(rests ? (['rest-outside'] as const) : []),
-    'test-outside',
-  ] as const satisfies readonly FittingStep[];
+  const isBank = machine.batteries[at]?.rating.chemistry === 'capacitor';
+  const outside = OUTSIDE.filter((step) => step !== 'rest-outside' || !isBank);
   return fittingOrder(...of)
     .filter(({ step }) => !OF_A_NEW_ONE.includes(step))
     .flatMap((one) => (one.step === 'lift-out' ? [one, ...outside.map(untouched)] : [one]));

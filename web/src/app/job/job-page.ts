@@ -129,6 +129,8 @@ export class JobPage implements OnDestroy {
   protected readonly chosenPin = signal<string | null>(null);
   protected readonly isCircuitOpen = signal(false);
   protected readonly probed = signal<Probed | null>(null);
+  /** The stage that was left, and the last tap before that: to take it back leads there again. */
+  private leftBy: { readonly eventId: string; readonly stage: Stage } | null = null;
 
   /** The stage in the address, or the one that the log has come to. */
   protected readonly current = computed<Stage>(() => {
@@ -228,9 +230,6 @@ export class JobPage implements OnDestroy {
   ngOnDestroy(): void {
     this.store.dispatch(JobActions.left());
   }
-
-  /** The stage that the last tap was made at, when it led away from it: to take that tap back leads there again. */
-  private leftBy: { readonly eventId: string; readonly stage: Stage } | null = null;
 
   protected open(stage: Stage): void {
     const last = this.undoable();

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { chargingOfJob, entryOf, type NextAction as Next, roadOfJob, type Stage } from '@voltrek/core/job';
+import { chargingOfJob, entryOf, roadOfJob, type Stage } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { goWords } from '@words/next-words';
 import { roadWords } from '@words/road-words';
@@ -8,7 +8,7 @@ import { StepCard } from '../step-card';
 import { StepsDone, StepsToCome } from '../steps-around';
 import type { OrderRun, PlannedRescue } from '@voltrek/core/job';
 import type { Work } from '../../shared/job/job-selectors';
-import { goesOn } from '../goes-on';
+import { type Go, goesOn } from '../goes-on';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
 import type { StepSeen } from '../step-seen';
@@ -159,10 +159,11 @@ export class Cleardown {
   });
 
   constructor() {
+    // The technician still ticks here each setting that the power loss cleared.
     goesOn(this.next, this.goOn, () => this.work().machine.resets.length === 0);
   }
 
-  private leading({ to, why }: Extract<Next, { act: 'go' }>): StageAction {
+  private leading({ to, why }: Go): StageAction {
     const label = to === 'crank' && why === 'done' ? T.goCrank : goWords(to, why);
     return { label, go: () => this.goOn.emit(to) };
   }
