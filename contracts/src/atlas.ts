@@ -1,5 +1,6 @@
 import type { Machine, MachineClass } from '@voltrek/core/machine';
 import * as yup from 'yup';
+import type { Fault } from './fault.js';
 import { idText, parsed, shortText } from './text.js';
 
 export const CONFIDENCES = ['maker', 'found-once', 'confirmed'] as const;
@@ -94,11 +95,9 @@ export function parseConfirmation(input: unknown): { readonly by: string; readon
 }
 
 /** A fault in one row of a file. */
-export interface RowFault {
+export interface RowFault extends Fault {
   /** Line of the file, from 1. */
   readonly line: number;
-  readonly path: string;
-  readonly message: string;
 }
 
 /** The changes that an import would make, or made. */

@@ -1,8 +1,7 @@
 import { EXAM_NUMBER_MOST, type ExamMarks, type ExamRun } from '@voltrek/core/practice';
 import * as yup from 'yup';
 import { record } from './calc/parts.js';
-import { idText, instantText, parsed, UUID_PATTERN } from './text.js';
-import { FIELD_FAULTS } from './words/field-words.js';
+import { idText, instantText, parsed, uuid } from './text.js';
 
 /** An exam that was taken, as its device sends it: what was done, not what it was worth. */
 export interface NewExam {
@@ -42,7 +41,7 @@ export const practiceActions = () =>
     .required();
 
 export const NEW_EXAM = record({
-  id: yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).required(),
+  id: uuid().required(),
   by: idText(),
   number: yup.number().integer().min(1).max(EXAM_NUMBER_MOST).required(),
   startedAt: instantText().required(),

@@ -7,6 +7,7 @@ export * from './exam.js';
 export * from './machine.js';
 export * from './atlas.js';
 export * from './wire.js';
+export * from './fault.js';
 export * from './trace-fault.js';
 export * from './trace-file.js';
 export * from './instruments.js';

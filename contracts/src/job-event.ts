@@ -33,8 +33,8 @@ import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdic
 import * as yup from 'yup';
 import { evidenceBattery, rating } from './calc/parts.js';
 import { found } from './found.js';
-import { ID_PATTERN, idText, instantText, parsed, shortText, underPath } from './text.js';
-import { FIELD_FAULTS } from './words/field-words.js';
+import { id, idText, instantText, parsed, shortText, underPath } from './text.js';
+import { FAULTS } from './words/fault-words.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
 const flag = () => yup.boolean().required();
@@ -81,7 +81,7 @@ const ruleSettings = () =>
   yup
     .object()
     .strict()
-    .test('rules', FIELD_FAULTS.rules, (given: Readonly<Record<string, unknown>> | undefined) =>
+    .test('rules', FAULTS.rules, (given: Readonly<Record<string, unknown>> | undefined) =>
       Object.entries(given ?? {}).every(([key, value]) => ruleFault(key, value) === null),
     );
 
@@ -125,8 +125,8 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     placeName: shortText(120),
     modelId: idText(),
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
-    vehicleId: yup.string().matches(ID_PATTERN),
-    vanId: yup.string().matches(ID_PATTERN),
+    vehicleId: id(),
+    vanId: id(),
     fitted: yup.array().of(rating()).max(4),
     rules: ruleSettings().default(undefined),
   },
@@ -194,7 +194,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   'plan.chosen': {
     optionId: shortText(120),
     sourceId: idText(),
-    leadSetId: yup.string().matches(ID_PATTERN).nullable().defined(),
+    leadSetId: id().nullable().defined(),
     sourceKind: oneOf(SOURCE_KINDS),
     outlook: oneOf(OUTLOOKS),
     odds: yup.number().min(0).max(1).nullable().defined(),

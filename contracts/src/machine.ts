@@ -11,8 +11,9 @@ import {
 } from '@voltrek/core/machine';
 import * as yup from 'yup';
 import { rating, record } from './calc/parts.js';
-import { machineFaultWords } from './words/machine-fault-words.js';
-import { ID_PATTERN } from './text.js';
+import { faultAt, faultError } from './fault.js';
+import { idText } from './text.js';
+import { FAULTS } from './words/fault-words.js';
 
 /** No machine that is helped at a roadside is larger, mm. */
 const MOST_MM = 25_000;
@@ -24,10 +25,8 @@ const words = (max: number) =>
     .string()
     .min(1)
     .max(max)
-    .matches(/^[^=+@\t\r]/, '${path} must not begin like a spreadsheet formula')
+    .matches(/^[^=+@\t\r]/, { name: 'formula', message: FAULTS.formula })
     .required();
-const id = () =>
-  yup.string().matches(ID_PATTERN, '${path} must be lower-case letters, digits and dashes').required();
 const list = (of: yup.Schema, min: number, max: number) => yup.array().of(of).min(min).max(max).required();
 const texts = (max: number) => list(words(200), 0, max);
 
@@ -37,7 +36,7 @@ const sidePoint = { yMm: mm(), zMm: mm() };
 
 /** One machine of the atlas as it stands in a file or a request. */
 export const machineSchema = record({
-  id: id(),
+  id: idText(),
   maker: words(60),
   model: words(80),
   machineClass: yup.string().oneOf(MACHINE_CLASSES).required(),
@@ -87,7 +86,7 @@ export const machineSchema = record({
   ),
   points: list(
     record({
-      id: id(),
+      id: idText(),
       kind: yup.string().oneOf(POINT_KINDS).required(),
       label: words(60),
       xMm: mm(),
@@ -132,7 +131,5 @@ export function parseMachine(input: unknown): Machine {
   const machine = machineSchema.validateSync(input, { abortEarly: false, strict: true }) as Machine;
   const faults = [...geometryFaults(machine), ...dataFaults(machine)];
   if (faults.length === 0) return machine;
-  throw new yup.ValidationError(
-    faults.map((fault) => new yup.ValidationError(machineFaultWords(fault), null, fault.path)),
-  );
+  throw new yup.ValidationError(faults.map(({ path, code }) => faultError(faultAt(path, code), null)));
 }

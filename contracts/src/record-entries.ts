@@ -3,6 +3,7 @@ import { LEAD_RANGES } from '@voltrek/core/leads';
 import { type Range, TYPED_RANGES } from '@voltrek/core/quantities';
 import { INSTRUMENT_TOOLS, type KitItem } from '@voltrek/core/sources';
 import * as yup from 'yup';
+import { faultAt, faultError } from './fault.js';
 import { cellShape, figure, leads, rating, record, share } from './calc/parts.js';
 import {
   BATTERY_MOVE_KINDS,
@@ -14,18 +15,8 @@ import {
   type PersonEntry,
   type VehicleEntry,
 } from './record.js';
-import {
-  ID_PATTERN,
-  UUID_PATTERN,
-  idText,
-  instantText,
-  maybeId,
-  parsed,
-  shortText,
-  type WholeCheck,
-} from './text.js';
+import { id, idText, instantText, maybeId, parsed, shortText, uuid, type WholeCheck } from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
-import { FIELD_FAULTS } from './words/field-words.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
 
@@ -71,13 +62,13 @@ export const NEW_CALL = record({
   title: shortText(120),
   placeName: shortText(120),
   said: yup.string().max(400).defined(),
-  modelId: yup.string().matches(ID_PATTERN),
-  vehicleId: yup.string().matches(ID_PATTERN),
+  modelId: id(),
+  vehicleId: id(),
   plate: yup.string().trim().min(1).max(16),
-  newVehicleId: yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid),
+  newVehicleId: uuid(),
   caller: person().default(undefined),
-  vanId: yup.string().matches(ID_PATTERN),
-  technicianId: yup.string().matches(ID_PATTERN),
+  vanId: id(),
+  technicianId: id(),
   promisedAt: instantText(),
   ambientC: yup.number().required().min(min).max(max),
   urgent: yup.boolean().required(),
@@ -86,7 +77,7 @@ export const NEW_CALL = record({
 /** A reported call from untrusted input. @throws yup.ValidationError with a path and a reason for each fault */
 export const parseNewCall = (input: unknown): NewCall =>
   parsed(NEW_CALL, input, ({ modelId, vehicleId, plate }) =>
-    (modelId ?? vehicleId ?? plate) ? null : { path: 'modelId', message: FIELD_FAULTS.vehiclePlateOrModel },
+    (modelId ?? vehicleId ?? plate) ? null : faultAt('modelId', 'vehiclePlateOrModel'),
   ) as NewCall;
 
 export const CALL_CHANGE = record({
@@ -100,9 +91,9 @@ export const CALL_CHANGE = record({
   reason: yup.string().trim().max(200).defined(),
 }).required();
 const callChangeFault: WholeCheck<yup.InferType<typeof CALL_CHANGE>> = ({ kind, vanId, reason }) => {
-  if (kind === 'taken' && !vanId) return { path: 'vanId', message: FIELD_FAULTS.van };
+  if (kind === 'taken' && !vanId) return faultAt('vanId', 'van');
   const needsWhy = kind === 'passed-on' || kind === 'called-off' || kind === 'given-back';
-  return needsWhy && reason.length < 3 ? { path: 'reason', message: FIELD_FAULTS.why } : null;
+  return needsWhy && reason.length < 3 ? faultAt('reason', 'why') : null;
 };
 
 /** A change of a call. @throws yup.ValidationError */
@@ -132,8 +123,8 @@ export const BATTERY_MOVE = record({
 }).required();
 const moveFault: WholeCheck<yup.InferType<typeof BATTERY_MOVE>> = ({ kind, vehicleId, place, vanId }) => {
   if (kind === 'fitted' && (vehicleId === null || place === null))
-    return { path: 'vehicleId', message: FIELD_FAULTS.vehicleAndPlace };
-  return kind === 'to-van' && vanId === null ? { path: 'vanId', message: FIELD_FAULTS.van } : null;
+    return faultAt('vehicleId', 'vehicleAndPlace');
+  return kind === 'to-van' && vanId === null ? faultAt('vanId', 'van') : null;
 };
 
 /** Something done with a battery. @throws yup.ValidationError */
@@ -304,10 +295,12 @@ export function parseKitEntry(input: unknown): KitEntry {
   ) as { kind: KitItem['kind'] };
   const entry = parsed(kitEntrySchema(kind), input) as KitEntry;
   if (entry.kind === 'capacitor-booster' && entry.volts > entry.cells * entry.cellVolts)
-    throw new yup.ValidationError(
-      `volts must be at most ${(entry.cells * entry.cellVolts).toFixed(1)} V, what ${entry.cells} cells stand together`,
+    throw faultError(
+      faultAt('volts', 'bankVolts', {
+        max: (entry.cells * entry.cellVolts).toFixed(1),
+        cells: entry.cells,
+      }),
       entry.volts,
-      'volts',
     );
   return entry;
 }

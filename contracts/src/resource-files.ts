@@ -10,14 +10,14 @@ import {
   type FileResource,
 } from './record.js';
 import { KIT_KINDS, kitShape, parseKitEntry } from './record-entries.js';
-import { idText, instantText, maybeId, shortText, underPath, UUID_PATTERN } from './text.js';
+import { idText, instantText, maybeId, shortText, underPath, uuid } from './text.js';
 import { CREW_ROLES } from './wire.js';
-import { FIELD_FAULTS, ROW_FAULTS } from './words/field-words.js';
+import { faultAt, faultError } from './fault.js';
 
 const moment = () => instantText().required();
 const maybeMoment = () => instantText().nullable().defined();
-const uuidText = () => yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).required();
-const maybeUuid = () => yup.string().matches(UUID_PATTERN, FIELD_FAULTS.uuid).nullable().defined();
+const uuidText = () => uuid().required();
+const maybeUuid = () => uuid().nullable().defined();
 const maybeText = (max: number) => yup.string().min(1).max(max).nullable().defined();
 const place = () => yup.number().integer().min(0).max(3).nullable().defined();
 const person = () =>
@@ -195,10 +195,12 @@ export function parseResourceRow(resource: FileResource, input: unknown): Resour
     : schema;
   const row = shape.required().noUnknown().validateSync(input, options) as ResourceRow;
   if (resource === 'batteries' && !standsAsItSays(row))
-    throw new yup.ValidationError(
-      `state is ${String(row.state)}, so name ${STATE_NAMES[String(row.state)]!}`,
+    throw faultError(
+      faultAt('state', 'stateNames', {
+        state: String(row.state),
+        names: STATE_NAMES[String(row.state)]!,
+      }),
       row,
-      'state',
     );
   if (!list) return row;
   const entries = row[list.field] as readonly unknown[];
@@ -219,7 +221,7 @@ function checkEntry(
 ): void {
   const given = (entry ?? {}) as ResourceRow;
   const schema = list.schemaOf(String(given.kind));
-  if (!schema) throw new yup.ValidationError(ROW_FAULTS.kind(list.kinds.join(', ')), entry, 'kind');
+  if (!schema) throw faultError(faultAt('kind', 'oneOf', { values: list.kinds.join(', ') }), entry);
   schema.required().validateSync(entry, { abortEarly: false, strict: true });
   if (resource === 'kit') {
     const { id: _id, retiredAt: _retiredAt, ...kit } = given;

@@ -1,5 +1,6 @@
 import { ruleFault } from '@voltrek/core/rules';
 import * as yup from 'yup';
+import { faultAt } from './fault.js';
 import { idText, parsed } from './text.js';
 import type { RuleSetting } from './wire.js';
 
@@ -20,7 +21,7 @@ export const RULE_SETTING = yup
  */
 export function parseRuleSetting(input: unknown): RuleSetting {
   return parsed(RULE_SETTING, input, ({ key, value }) => {
-    const message = ruleFault(key, value);
-    return message === null ? null : { path: 'value', message };
+    const fault = ruleFault(key, value);
+    return fault && faultAt('value', fault.code, fault.params);
   });
 }

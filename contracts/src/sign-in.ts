@@ -2,7 +2,7 @@ import * as yup from 'yup';
 import { record } from './calc/parts.js';
 import { idText, parsed, shortText } from './text.js';
 import type { CREW_ROLES } from './wire.js';
-import { FIELD_FAULTS } from './words/field-words.js';
+import { FAULTS } from './words/fault-words.js';
 
 export type CrewRole = (typeof CREW_ROLES)[number];
 
@@ -27,12 +27,11 @@ export const mayDo = (role: CrewRole, act: Act): boolean => MAY[role].includes(a
 export const PIN_DIGITS = { min: 6, max: 12 } as const;
 
 /** Why a PIN is too easily guessed; null for one that will do. */
-export function pinFault(pin: string): string | null {
-  if (!/^\d+$/.test(pin) || pin.length < PIN_DIGITS.min || pin.length > PIN_DIGITS.max)
-    return FIELD_FAULTS.pinDigits;
+export function pinFault(pin: string): 'pinDigits' | 'pinEasy' | null {
+  if (!/^\d+$/.test(pin) || pin.length < PIN_DIGITS.min || pin.length > PIN_DIGITS.max) return 'pinDigits';
   const steps = new Set(Array.from(pin.slice(1), (digit, i) => Number(digit) - Number(pin[i])));
   const isRun = steps.size === 1 && [-1, 0, 1].includes([...steps][0]!);
-  return isRun ? FIELD_FAULTS.pinEasy : null;
+  return isRun ? 'pinEasy' : null;
 }
 
 /** A person who may be signed in on a device. */
@@ -117,15 +116,12 @@ export interface SignInHouse {
   readonly audit: readonly AuditLine[];
 }
 
-const typedPin = () =>
-  yup
-    .string()
-    .matches(/^\d{1,12}$/, FIELD_FAULTS.pinDigits)
-    .required();
+const maybePin = () => yup.string().matches(/^\d{1,12}$/, { name: 'pinDigits', message: FAULTS.pinDigits });
+const typedPin = () => maybePin().required();
 const newPin = () =>
   typedPin().test('pin', (pin, context) => {
-    const message = pinFault(pin);
-    return message === null || context.createError({ message });
+    const type = pinFault(pin);
+    return type === null || context.createError({ type, message: FAULTS[type] });
   });
 
 export const PIN_SIGN_IN = record({ named: shortText(40), pin: typedPin() }).required();
@@ -144,7 +140,7 @@ export interface PinChange {
 export const PIN_CHANGE = record({
   by: idText(),
   pin: newPin(),
-  ownPin: yup.string().matches(/^\d{1,12}$/, FIELD_FAULTS.pinDigits),
+  ownPin: maybePin(),
 }).required();
 
 /** @throws yup.ValidationError */

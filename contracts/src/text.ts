@@ -1,7 +1,6 @@
 import * as yup from 'yup';
-import { FIELD_FAULTS, FIELD_WORDS } from './words/field-words.js';
-
-yup.setLocale(FIELD_WORDS);
+import { type Fault, faultError, faultsIn } from './fault.js';
+import { FAULTS } from './words/fault-words.js';
 
 /** Ids are short and plain, so that they are safe in an address. */
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,63}$/;
@@ -9,10 +8,14 @@ export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,63}$/;
 /** An id as devices make them. */
 export const UUID_PATTERN = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
+/** A text that is a UUID. */
+export const uuid = () => yup.string().matches(UUID_PATTERN, { name: 'uuid', message: FAULTS.uuid });
+/** An id, if there is any text. */
+export const id = () => yup.string().matches(ID_PATTERN, { name: 'id', message: FAULTS.id });
 /** A required id. */
-export const idText = () => yup.string().matches(ID_PATTERN, FIELD_FAULTS.id).required();
+export const idText = () => id().required();
 /** An id, or null where there is none. */
-export const maybeId = () => yup.string().matches(ID_PATTERN).nullable().defined();
+export const maybeId = () => id().nullable().defined();
 /** Required text of at most `max` characters. */
 export const shortText = (max: number) => yup.string().trim().min(1).max(max).required();
 
@@ -25,10 +28,10 @@ function isInstant(value: string): boolean {
 
 /** A moment of this century in UTC, to the millisecond at most. */
 export const instantText = () =>
-  yup.string().test('instant', FIELD_FAULTS.instant, (value) => value == null || isInstant(value));
+  yup.string().test('instant', FAULTS.instant, (value) => value == null || isInstant(value));
 
-/** A fault of a whole whose parts are each right: its path, and why; null when there is none. */
-export type WholeCheck<T> = (given: T) => { readonly path: string; readonly message: string } | null;
+/** A fault of a whole whose parts are each right; null when there is none. */
+export type WholeCheck<T> = (given: T) => Fault | null;
 
 /**
  * Untrusted input as its schema has it. A whole is judged once its parts are known to be right: a check of it may lean on them.
@@ -38,7 +41,7 @@ export type WholeCheck<T> = (given: T) => { readonly path: string; readonly mess
 export function parsed<T>(schema: yup.Schema<T>, input: unknown, whole: WholeCheck<T> = () => null): T {
   const given = schema.validateSync(input, { abortEarly: false, strict: true });
   const fault = whole(given);
-  if (fault) throw new yup.ValidationError(fault.message, given, fault.path);
+  if (fault) throw faultError(fault, given);
   return given;
 }
 
@@ -48,9 +51,10 @@ export function underPath(path: string, check: () => void): void {
     check();
   } catch (error) {
     if (!(error instanceof yup.ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
     throw new yup.ValidationError(
-      inner.map((e) => new yup.ValidationError(e.message, e.value, e.path ? `${path}.${e.path}` : path)),
+      faultsIn(error).map((fault) =>
+        faultError({ ...fault, path: fault.path ? `${path}.${fault.path}` : path }, error.value),
+      ),
     );
   }
 }

@@ -14,8 +14,8 @@ export const TIME_UNITS_OF_FILES = ['s', 'ms', 'us', 'clock'] as const;
 /** The unit of the time column of a file; clock: times of day. */
 export type TimeUnit = (typeof TIME_UNITS_OF_FILES)[number];
 
-export const TRACE_FAULT_WORDS: Record<TraceFault, string> = {
-  empty: 'the file holds no rows.',
+const WORDS: Readonly<Record<TraceFault, string>> = {
+  empty: 'the file has no rows.',
   'one-column': 'there is only one column. Time and volts are needed.',
   'no-time-column': 'no column is headed as time.',
   'no-volts-column': 'no column is headed as volts.',
@@ -31,7 +31,7 @@ export class TraceFileError extends Error {
     readonly fault: TraceFault,
     readonly line: number | null = null,
   ) {
-    super(line === null ? TRACE_FAULT_WORDS[fault] : `Line ${line}: ${TRACE_FAULT_WORDS[fault]}`);
+    super(line === null ? WORDS[fault] : `Line ${line}: ${WORDS[fault]}`);
     this.name = 'TraceFileError';
   }
 }

@@ -7,6 +7,7 @@ import type { KitItem } from '@voltrek/core/sources';
 import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
 
 import type { Confidence, MachineSummary } from './atlas.js';
+import type { Fault } from './fault.js';
 import type {
   Battery,
   CallState,
@@ -218,7 +219,7 @@ export interface Problem {
   /** Present when a job's state refused an event. */
   readonly refusal?: Refusal;
   /** Present when fields are at fault. */
-  readonly fields?: readonly { readonly path: string; readonly message: string }[];
+  readonly fields?: readonly Fault[];
 }
 
 /** Returns the type of the problem of a code. `problemType('signIn')` is `urn:voltrek:problem:sign-in`. */

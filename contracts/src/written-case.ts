@@ -11,8 +11,8 @@ import {
 } from '@voltrek/core/practice';
 import * as yup from 'yup';
 import { figure, record } from './calc/parts.js';
+import { type Fault, faultAt, faultsIn } from './fault.js';
 import { parsed, shortText } from './text.js';
-import { WRITTEN_FAULT_WORDS, WRITTEN_FILE_WORDS } from './words/written-case-words.js';
 
 /** The format that a file of one names. */
 const FORM = { format: 'voltrek-case', version: 1 } as const;
@@ -49,9 +49,8 @@ export const WRITTEN_CASE_FILE = record({
 }).required();
 
 /** Why a file is no case: in which line, and what is wrong there. */
-export interface CaseFileFault {
+export interface CaseFileFault extends Fault {
   readonly line: number;
-  readonly message: string;
 }
 export type CaseFileRead = { readonly written: WrittenCase } | { readonly faults: readonly CaseFileFault[] };
 
@@ -60,7 +59,7 @@ const CHARACTERS_MOST = 20_000;
 
 /** A written case from the text of its file, or every fault of it with its line; nothing of a bad file is taken. */
 export function readCaseFile(text: string): CaseFileRead {
-  if (text.length > CHARACTERS_MOST) return { faults: [{ line: 1, message: WRITTEN_FILE_WORDS.tooLarge }] };
+  if (text.length > CHARACTERS_MOST) return { faults: [{ line: 1, ...faultAt('', 'caseTooLarge') }] };
   let document: DocumentNode;
   let given: unknown;
   try {
@@ -68,24 +67,23 @@ export function readCaseFile(text: string): CaseFileRead {
     given = JSON.parse(text);
   } catch (error) {
     const { line = 1 } = error as { line?: number };
-    return { faults: [{ line, message: WRITTEN_FILE_WORDS.notJson }] };
+    return { faults: [{ line, ...faultAt('', 'caseNotJson') }] };
   }
   const told = new Map<number, CaseFileFault>();
-  const tell = (path: string, message: string): void => {
-    const line = lineOf(document, path);
+  const tell = (fault: Fault): void => {
+    const line = lineOf(document, fault.path);
     // An empty field is at fault twice: as missing, and as too short.
-    if (!told.has(line) || path === '') told.set(line, { line, message });
+    if (!told.has(line) || fault.path === '') told.set(line, { line, ...fault });
   };
   try {
     parsed(WRITTEN_CASE_FILE, given);
   } catch (error) {
     if (!(error instanceof yup.ValidationError)) throw error;
-    for (const { path = '', message } of error.inner.length > 0 ? error.inner : [error]) tell(path, message);
+    faultsIn(error).forEach(tell);
   }
   try {
     const { format: _format, version: _version, ...written } = given as WrittenCase & Record<string, unknown>;
-    for (const { path, fault } of faultsOfWritten(written))
-      tell(path, `${path}: ${WRITTEN_FAULT_WORDS[fault]}`);
+    for (const { path, fault } of faultsOfWritten(written)) tell(faultAt(path, fault));
     if (told.size === 0) return { written };
   } catch (error) {
     // Of a whole whose parts are of other types nothing more can be said.

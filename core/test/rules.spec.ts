@@ -21,11 +21,16 @@ describe('house rules', () => {
   });
 
   it('refuse what is out of limits, of the wrong kind, fixed or unknown', () => {
-    expect(ruleFault('crankTriesMax', 40)).toMatch(/between 1 and 10/);
-    expect(ruleFault('crankTriesMax', '4')).toMatch(/must be a number/);
-    expect(ruleFault('lastBlack', 'anywhere')).toMatch(/one of ground-point, negative-terminal/);
-    expect(ruleFault('wakeMinVolts', 10)).toMatch(/not a rule/);
-    expect(ruleFault('nonsense', 1)).toMatch(/not a rule/);
+    expect(ruleFault('crankTriesMax', 40)).toEqual({
+      code: 'between',
+      params: { min: 1, max: 10, unit: jasmine.any(String) as unknown as string },
+    });
+    for (const value of ['4', NaN]) expect(ruleFault('crankTriesMax', value)?.code).toBe('notType');
+    expect(ruleFault('lastBlack', 'anywhere')?.params).toEqual({
+      values: 'ground-point, negative-terminal',
+    });
+    expect(ruleFault('wakeMinVolts', 10)?.code).toBe('noRule');
+    expect(ruleFault('nonsense', 1)?.code).toBe('noRule');
     expect(RULES.lastBlack.limit).toEqual({ kind: 'school', schools: ['ground-point', 'negative-terminal'] });
   });
 

@@ -28,7 +28,7 @@ test('vehicles go out as a file, come back corrected, and a faulty one is told b
 
   await send(csv.replace(`vehicle,${id}`, 'wagon,odd'));
   await expect(dialog.getByRole('alert')).toContainText('Line 2');
-  await expect(dialog.getByRole('alert')).toContainText('must be vehicle');
+  await expect(dialog.getByRole('alert')).toContainText('row must be one of vehicle');
 
   const cells = first!.split(',');
   cells[names!.split(',').indexOf('notes')] = 'Keys at the gate house';

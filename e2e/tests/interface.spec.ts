@@ -87,7 +87,7 @@ test('what else is so is noted and judged before it is told, and goes into the l
   await sheet.locator('vt-circuit .pin').nth(2).click();
   await sheet.getByLabel('on what metal').selectOption({ label: 'a pipe' });
   await expect(sheet.getByRole('status')).toContainText('Stop: A pipe that carries fuel');
-  await sheet.getByText('What else is so').click();
+  await sheet.getByText('Other circumstances').click();
   await sheet.getByRole('button', { name: 'a gear is in' }).click();
   await expect(sheet.getByRole('status')).toContainText('Gear out, brake on, wheels chocked.');
   await sheet.getByRole('button', { name: 'That is how it stands' }).click();
@@ -96,7 +96,7 @@ test('what else is so is noted and judged before it is told, and goes into the l
   await tech.tap('I did something else');
   await sheet.getByRole('radio', { name: /^Black, casualty end/ }).click();
   await expect(sheet.getByLabel('on what metal')).toHaveValue('pipe');
-  await sheet.getByText('What else is so').click();
+  await sheet.getByText('Other circumstances').click();
   await expect(sheet.getByRole('button', { name: 'a gear is in' })).toHaveAttribute('aria-pressed', 'true');
 });
 

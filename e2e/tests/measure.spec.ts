@@ -131,7 +131,7 @@ test('a logger’s file is read whatever its form, and a bad one is named and lo
     'broken.csv is not taken. Line 301: a figure is missing',
   );
   await open('empty.csv', '');
-  await expect(page.getByRole('alert')).toContainText('the file holds no rows');
+  await expect(page.getByRole('alert')).toContainText('the file has no rows');
 
   // Semicolons, decimal commas, milliseconds, no header, and the last line cut off.
   const rows = lines.slice(1, -1).map((l) => l.split(',').map(Number));

@@ -45,6 +45,7 @@ test('a whole rescue with no network, reloaded at every stage; then everything a
   await tech.openJob('brinmoor-pella');
   await held(page);
   const jobId = jobIdOf(page);
+  await holds(page, jobId);
   await context.setOffline(true);
   const again = async (stage: Parameters<typeof tech.expectStage>[0]): Promise<void> => {
     await tech.expectStage(stage);
@@ -104,6 +105,7 @@ test('a whole rescue in German, on a phone without network', async ({ tech, page
   const jobId = jobIdOf(page);
   await expect(page.locator('html')).toHaveAttribute('lang', 'de');
   await held(page);
+  await holds(page, jobId);
   await crew.saved();
   await context.setOffline(true);
   await crew.toMeasure('rapid clicking');

@@ -91,7 +91,7 @@ test('what a try told weighs what is proposed next @long', async ({ tech, page }
   await tech.next('Go on: crank it as it is');
   await tech.next(/Crank now/);
   await tech.tap('Brisk, no fire');
-  const now = page.getByRole('radiogroup', { name: 'What to do now, best first' });
+  const now = page.getByRole('radiogroup', { name: 'Next steps, best first' });
   await expect(now.getByRole('radio', { name: /Look elsewhere/ })).toContainText('in 100');
   await expect(page.getByText(/That no source starts it: \d+ in 100\. Most likely/)).toBeVisible();
   await now.getByRole('radio', { name: /Again, as it is/ }).click();

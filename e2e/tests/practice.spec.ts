@@ -60,7 +60,7 @@ test('a case is worked by hand: probes, a slip that is taken back, a hint, a ver
   await expect(page.getByText('could have been hurt')).toBeVisible();
   await expect(page.getByText('A sound battery was condemned.')).toBeVisible();
   await expect(
-    page.getByRole('heading', { name: 'What the tool does' }).locator('..').getByRole('listitem'),
+    page.getByRole('heading', { name: 'Steps of the tool' }).locator('..').getByRole('listitem'),
   ).not.toHaveCount(0);
   await page.getByRole('button', { name: 'The same case again' }).click();
   await expect(lines).toHaveCount(1);
@@ -85,7 +85,7 @@ test('the tool’s advice, followed by keyboard alone, passes a case; the ladder
     for (let i = 0; i < times; i++) await page.keyboard.press('ArrowRight');
     await page.keyboard.press('Enter');
   };
-  await choose('What to do with', 1);
+  await choose('Tool', 1);
   await choose('Red probe on', 0);
   await choose('Black probe on', 1);
   await press('Read');

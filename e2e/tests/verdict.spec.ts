@@ -40,9 +40,9 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
     // This machine keeps its codes by a memory keeper: the plus stays live, more so with a second battery.
     if (title.startsWith('Take the positive clamp off')) {
       const step = page.locator('.step');
-      await expect(step).toContainText(/now: 50 A: what else feeds it keeps the plus live/);
+      await expect(step).toContainText(/now: 50 A: the other feed keeps the plus live/);
       await tech.tap('second battery joined');
-      await expect(step).toContainText(/now: 1[\d]{3} A: what else feeds it/);
+      await expect(step).toContainText(/now: 1[\d]{3} A: the other feed/);
       // Elsewhere between the two: a second tap at once counts as the first.
       await page.getByRole('heading', { name: 'Verdict' }).click();
       await tech.tap('second battery joined');

@@ -33,6 +33,11 @@ const EXIT_MS = 4500;
 /** A slower sender is not waited for: its heads, and all of it, the largest import included, ms. */
 const HEADERS_MS = 15_000;
 const REQUEST_MS = 180_000;
+/**
+ * An idle connection stays open longer than a client keeps one, ms. A request that is sent in the moment of closing fails, and nobody knows
+ * whether it was taken.
+ */
+const IDLE_MS = 75_000;
 /** For a browser that comes while the server starts: it needs no script, and asks again each second. */
 const STARTING_PAGE = `<!doctype html>
 <html lang="en">
@@ -129,7 +134,7 @@ async function main(): Promise<void> {
   // Take the port before the data: a busy port must not touch the folder.
   let handler: RequestListener = stillStarting;
   const server = createServer(
-    { headersTimeout: HEADERS_MS, requestTimeout: REQUEST_MS },
+    { headersTimeout: HEADERS_MS, requestTimeout: REQUEST_MS, keepAliveTimeout: IDLE_MS },
     (request, response) => handler(request, response),
   );
   await listen(server, host, port).catch((error: unknown) => {

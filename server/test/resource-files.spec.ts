@@ -1,6 +1,6 @@
 import { text as textFrom } from 'node:stream/consumers';
 import { randomUUID } from 'node:crypto';
-import { FILE_RESOURCES, type FileResource, type ImportReport } from '@voltrek/contracts';
+import { FILE_RESOURCES, type FileResource, type ImportReport, type RowFault } from '@voltrek/contracts';
 import { RESOURCE_ROWS, type ResourceRow } from '@voltrek/contracts/resource-files';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
@@ -133,7 +133,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
       jasmine.objectContaining({ changed: [], same: 1, faults: [] }),
     );
     const otherwise = { ...now, events: [events[0]!, { ...events[1]!, by: 'crew-2' }] };
-    expect((await preview('jobs', fileOf('jobs', [otherwise]))).faults[0]!.message).toMatch(/told otherwise/);
+    expect((await preview('jobs', fileOf('jobs', [otherwise]))).faults[0]!.message).toMatch(/differ here/);
     const more = { ...events[1]!, id: randomUUID(), data: { symptom: 'one-click' } };
     const longer = fileOf('jobs', [{ ...now, events: [...events, more] }]);
     const { basis } = await preview('jobs', longer);
@@ -149,9 +149,9 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
     const events = job.events as ResourceRow[];
     const cases: readonly (readonly [resource: FileResource, text: string, says: RegExp])[] = [
       ['vehicles', '', /the file is empty/],
-      ['vehicles', fileOf('crew', []), /must be "voltrek-vehicles"/],
+      ['vehicles', fileOf('crew', []), /format must be "voltrek-vehicles"/],
       ['vehicles', fileOf('vehicles', [vehicle!]).slice(0, -20), /cut off/],
-      ['vehicles', fileOf('vehicles', [vehicle!, vehicle!]), /stands twice/],
+      ['vehicles', fileOf('vehicles', [vehicle!, vehicle!]), /is there twice/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, modelId: 'no-such' }]), /no no-such in the atlas/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, createdAt: '2026-02-30T00:00:00Z' }]), /instant/],
       ['vehicles', fileOf('vehicles', [{ ...vehicle!, colour: 'red' }]), /colour/],
@@ -163,18 +163,18 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
         fileOf('jobs', [{ ...job, events: [{ ...events[0]!, by: 'nobody' }] }]),
         /no nobody in the crew/,
       ],
-      ['jobs', fileOf('jobs', [{ ...job, callId: 'call-0' }]), /events are of call/],
+      ['jobs', fileOf('jobs', [{ ...job, callId: 'call-0' }]), /the events belong to call/],
       [
         'kit',
         fileOf('kit', [{ id: 'v', name: 'V', retiredAt: null, items: [{ kind: 'bomb' }] }]),
         /kind must be one of/,
       ],
       ['crew', 'row,id,name\ncrew,crew-9,Odd\n', /columns missing|role/],
-      ['crew', 'row,id,name,role,retiredAt\nman,crew-9,Odd,technician,\n', /must be crew/],
+      ['crew', 'row,id,name,role,retiredAt\nman,crew-9,Odd,technician,\n', /row must be one of crew/],
       [
         'kit',
         `${csvColumns('kit').join(',')}\nitem${','.repeat(csvColumns('kit').length - 1)}\n`,
-        /needs its van above/,
+        /needs its van row above/,
       ],
       ['crew', 'row,id,name,role,retiredAt\ncrew,crew-9,=Odd,technician,\n', /formula/],
     ];
@@ -226,7 +226,7 @@ describe('files of crew, kit, vehicles, batteries, calls and jobs', () => {
             rows.map((r) => ({ row: 'vehicle', ...cellsOf(description, r) })),
             columns,
           );
-        const faults: { line: number; path: string; message: string }[] = [];
+        const faults: RowFault[] = [];
         const read: CsvRow<string>[] = [];
         for await (const found of readCsvRows(windowOn(file, size + 1), columns, ['row'], faults))
           read.push(found);

@@ -6,7 +6,7 @@ import { TYPED_RANGES } from '@voltrek/core/quantities';
 import { RULES, type SchoolOf } from '@voltrek/core/rules';
 import * as yup from 'yup';
 import { engine, figure, leads, rating, record, source, tempC, coldestC } from './parts.js';
-import { FIELD_FAULTS } from '../words/field-words.js';
+import { FAULTS } from '../words/fault-words.js';
 
 const MM = { min: -50_000, max: 50_000, unit: 'mm' };
 const SIZE = { min: 1, max: 50_000, unit: 'mm' };
@@ -113,7 +113,7 @@ const KINDS = Object.keys(SHAPES) as HandAction['kind'][];
 const action = yup
   .object({ kind: yup.string().oneOf(KINDS).required() })
   .required()
-  .test('shape', FIELD_FAULTS.wrongShape, function (value, context) {
+  .test('wrongShape', FAULTS.wrongShape, function (value, context) {
     const kind = KINDS.find((k) => k === value.kind);
     if (!kind) return true;
     try {

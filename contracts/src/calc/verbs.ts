@@ -22,7 +22,7 @@ import {
   tempC,
   VOLTS,
 } from './parts.js';
-import { FIELD_FAULTS } from '../words/field-words.js';
+import { FAULTS } from '../words/fault-words.js';
 
 const samples = () => yup.number().integer().min(1).max(200_000).notRequired();
 const seed = () => yup.number().integer().min(0).max(4_294_967_295).notRequired();
@@ -37,8 +37,8 @@ export const CALC_INPUTS = {
     restVolts: yup.number().min(TYPED_RANGES.volts.min).max(16).notRequired(),
     gravities: yup.array().of(figure(GRAVITY_RANGE)).min(1).max(6).notRequired(),
   }).test(
-    'one-reading',
-    FIELD_FAULTS.oneReading,
+    'oneReading',
+    FAULTS.oneReading,
     ({ restVolts, gravities }) => (restVolts == null) !== (gravities == null),
   ),
   crank: record({

@@ -188,7 +188,7 @@ export const HAZARD_WORDS: Record<
   },
   'past-the-sensor': {
     why: () =>
-      'Behind the sensor on the minus post: what flows here is not counted, and the vehicle loses track of its charge.',
+      'Behind the sensor on the minus post: this current is not counted, and the vehicle loses track of its charge.',
     wayOut: 'Use the ground point, on the body side of the sensor.',
   },
   'wrong-system': {

@@ -1,4 +1,3 @@
-import { outOfRange } from '../quantities/index.js';
 import {
   HOUSE_RULE_KEYS,
   type HouseRules,
@@ -22,21 +21,29 @@ export function settingsOf(rules: HouseRules): RuleSettings {
   );
 }
 
+/** Why a rule cannot be set so: a code, and the parameters of its words. */
+export interface RuleFault {
+  readonly code: 'noRule' | 'oneOf' | 'notType' | 'between';
+  readonly params: Readonly<Record<string, string | number>>;
+}
+
 /**
- * Why a rule cannot be set so; null when it can.
+ * Returns why a rule cannot be set so; null when it can.
  *
- * @example ruleFault('lastBlack', 'anywhere') // => 'lastBlack must be one of ground-point, negative-terminal'
+ * @example ruleFault('lastBlack', 'anywhere')?.params // => { values: 'ground-point, negative-terminal' }
  */
-export function ruleFault(key: string, value: unknown): string | null {
-  if (!isHouseRule(key)) return `${key} is not a rule that a house sets`;
+export function ruleFault(key: string, value: unknown): RuleFault | null {
+  if (!isHouseRule(key)) return { code: 'noRule', params: {} };
   const { unit } = RULES[key];
   const limit: RuleLimit = RULES[key].limit;
   if (limit.kind === 'school')
     return limit.schools.some((s) => s === value)
       ? null
-      : `${key} must be one of ${limit.schools.join(', ')}`;
-  if (typeof value !== 'number') return `${key} must be a number`;
-  return outOfRange(key, value, { ...limit, unit });
+      : { code: 'oneOf', params: { values: limit.schools.join(', ') } };
+  if (typeof value !== 'number' || !Number.isFinite(value))
+    return { code: 'notType', params: { kind: 'number' } };
+  const { min, max } = limit;
+  return value < min || value > max ? { code: 'between', params: { min, max, unit } } : null;
 }
 
 /**

@@ -1,4 +1,5 @@
-import type { RowFault } from '@voltrek/contracts';
+import { faultAt, type FaultParams, type RowFault } from '@voltrek/contracts';
+import type { FaultCode } from '@voltrek/contracts/words';
 import type { Machine } from '@voltrek/core/machine';
 import { type Column, COLUMNS, PARTS } from './csv-columns.js';
 import { type CsvRow, readCsvRows } from '../files/csv-rows.js';
@@ -29,7 +30,7 @@ interface Collected {
 export async function* parseCsv(window: TextWindow, faults: RowFault[]): AsyncGenerator<FoundRow> {
   let begun: Collected | null = null;
   for await (const { cells, line } of readCsvRows(window, COLUMNS, ['model_id', 'row'], faults)) {
-    const fault: Tell = (path, message) => faults.push({ line, path, message });
+    const fault: Tell = (path, code, params) => faults.push({ line, ...faultAt(path, code, params) });
     if (cells.row === 'machine') {
       if (begun) yield rowOf(begun);
       const id = cells.model_id ?? '';
@@ -52,22 +53,19 @@ function lineFor(lines: ReadonlyMap<string, number>, path: string): number {
 
 type CellTexts = CsvRow<Column>['cells'];
 
-type Tell = (path: string, message: string) => void;
+type Tell = (path: string, code: FaultCode, params?: FaultParams) => void;
 
 /** A row that tells of the machine that was begun. */
 function takePart(cells: CellTexts, line: number, begun: Collected | null, fault: Tell): void {
   const part = PARTS.find((name) => name === cells.row);
   if (!part || part === 'machine') {
-    fault('row', `must be one of ${PARTS.join(', ')}`);
+    fault('row', 'oneOf', { values: PARTS.join(', ') });
     return;
   }
   const id = cells.model_id ?? '';
   const read = reader(cells, fault);
   if (begun?.draft.id !== id) {
-    fault(
-      'model_id',
-      `no machine row of ${id || 'that id'} stands above: rows of one machine stand together`,
-    );
+    fault('model_id', 'noMachineRow', { id });
     return;
   }
   const { draft, lines } = begun;
@@ -90,7 +88,7 @@ function takePart(cells: CellTexts, line: number, begun: Collected | null, fault
     case 'side-wheel': {
       const side = draft.side as { wheels: unknown[] } | null;
       const radiusMm = (read.number('width_mm') ?? 0) / 2;
-      if (!side) fault('row', 'a side-wheel needs a side row above it');
+      if (!side) fault('row', 'needsAbove', { part: 'side-wheel', whole: 'side' });
       else side.wheels.push({ yMm: read.number('y_mm'), zMm: read.number('height_mm'), radiusMm });
       return;
     }
@@ -130,20 +128,21 @@ function reader(cells: CellTexts, fault: Tell) {
   const number = (column: Column): number | undefined => {
     const cell = (cells[column] ?? '').trim();
     if (/^-?\d+(\.\d+)?$/.test(cell)) return Number(cell);
-    fault(column, cell === '' ? 'is missing' : `${cell.slice(0, 20)} is not a number`);
+    if (cell === '') fault(column, 'required');
+    else fault(column, 'noNumber', { cell: cell.slice(0, 20) });
     return undefined;
   };
   const maybeNumber = (column: Column): number | undefined => (cells[column] ? number(column) : undefined);
   const flag = (column: Column): boolean | undefined => {
     const cell = (cells[column] ?? '').trim().toLowerCase();
     if (cell === 'true' || cell === 'false') return cell === 'true';
-    fault(column, 'must be true or false');
+    fault(column, 'noFlag');
     return undefined;
   };
   const pairs = (): [number, number][] => {
     const list = (cells.shape ?? '').split(';').map((pair) => pair.trim().split(/\s+/).map(Number));
     if (list.some((pair) => pair.length !== 2 || pair.some(Number.isNaN))) {
-      fault('shape', 'must be pairs of millimetres: 0 0; 1700 0; ...');
+      fault('shape', 'pairs');
       return [];
     }
     return list as [number, number][];

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
+import { faultAt, type ImportReport, parseMachine, type RowFault, ValidationError } from '@voltrek/contracts';
+import type { FaultCode } from '@voltrek/contracts/words';
 import { isOtherToHands, type Machine } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { requireCrew } from '../crew/repository.js';
@@ -27,13 +28,13 @@ export async function* readMachines(window: TextWindow, faults: RowFault[]): Asy
   for await (const { value, lineOf } of rows) {
     if (faults.length >= FAULTS_MOST) return;
     await turn();
-    const addFault = (message: string): void => {
-      faults.push({ line: lineOf('id'), path: 'id', message });
+    const addFault = (code: FaultCode, id: string): void => {
+      faults.push({ line: lineOf('id'), ...faultAt('id', code, { key: id }) });
     };
     try {
       const machine = parseMachine(value);
-      if (seen.has(machine.id)) addFault(`${machine.id} stands twice`);
-      else if (isTemplate(machine)) addFault(`${machine.id} stands for a class and cannot be imported`);
+      if (seen.has(machine.id)) addFault('twice', machine.id);
+      else if (isTemplate(machine)) addFault('ofClass', machine.id);
       seen.add(machine.id);
       yield machine;
     } catch (error) {

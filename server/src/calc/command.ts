@@ -1,6 +1,6 @@
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { CALC_INPUTS, CALC_OUTPUTS, CALC_VERBS, type CalcVerb } from '@voltrek/contracts/calc';
-import { ValidationError } from '@voltrek/contracts';
+import { faultsIn, ValidationError } from '@voltrek/contracts';
 import { RUNS } from './run.js';
 
 /** The output of the command line and its exit code: 0 for done, 2 for a wrong call or input. */
@@ -48,8 +48,9 @@ function run(verb: CalcVerb, input: unknown): unknown {
 }
 
 function faults(error: ValidationError): string {
-  const all = error.inner.length > 0 ? error.inner : [error];
-  return all.map((e) => `${e.path ? `${e.path}: ` : ''}${e.message}`).join('\n');
+  return faultsIn(error)
+    .map(({ path, message }) => `${path ? `${path}: ` : ''}${message}`)
+    .join('\n');
 }
 
 function schemaOf(verb: CalcVerb): CalcAnswer {

@@ -1,4 +1,4 @@
-import { machineFaultWords } from '@voltrek/contracts/words';
+import { FAULTS } from '@voltrek/contracts/words';
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
 import { coldestOf } from '@voltrek/core/battery';
 import {
@@ -99,9 +99,7 @@ export function requireSameVolts({
   systemVolts,
 }: Pick<CalcInput<'diagnose'>, 'engine' | 'systemVolts'>): void {
   if (engine && engine.systemVolts !== systemVolts)
-    throw new RangeError(
-      `engine.systemVolts: ${machineFaultWords({ code: 'engine-does-not-match-volts', path: '' })}`,
-    );
+    throw new RangeError(`engine.systemVolts: ${FAULTS['engine-does-not-match-volts']}`);
 }
 
 /** @throws RangeError for a battery the machine does not have, or a check that is not read at one battery */

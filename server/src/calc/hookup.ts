@@ -1,5 +1,5 @@
 import type { CalcInput, CalcOutput } from '@voltrek/contracts/calc';
-import { hazardLine, machineFaultWords } from '@voltrek/contracts/words';
+import { FAULTS, hazardLine } from '@voltrek/contracts/words';
 import { coldestOf } from '@voltrek/core/battery';
 import {
   actByHand,
@@ -61,7 +61,7 @@ function machineOf(input: SceneInput['machine'], id: string): Machine {
   };
   // No maker builds a mixed string, and the road has them.
   const fault = dataFaults(machine).find(({ code }) => code !== 'string-mixed');
-  if (fault) throw new RangeError(`machine.${fault.path}: ${machineFaultWords(fault)}`);
+  if (fault) throw new RangeError(`machine.${fault.path}: ${FAULTS[fault.code]}`);
   return machine;
 }
 

@@ -1,5 +1,5 @@
-import { ROW_FAULTS } from '@voltrek/contracts/words';
-import type { RowFault } from '@voltrek/contracts';
+import { faultAt, type FaultParams, type RowFault } from '@voltrek/contracts';
+import type { FaultCode } from '@voltrek/contracts/words';
 import Papa from 'papaparse';
 import { FAULTS_MOST } from './found-row.js';
 import type { TextWindow } from './text-window.js';
@@ -46,44 +46,44 @@ export async function* readCsvRows<C extends string>(
   required: readonly C[],
   faults: RowFault[],
 ): AsyncGenerator<CsvRow<C>> {
-  const addFault = (line: number, path: string, message: string): void => {
-    faults.push({ line, path, message });
+  const addFault = (line: number, path: string, code: FaultCode, params: FaultParams = {}): void => {
+    faults.push({ line, ...faultAt(path, code, params) });
   };
   let header: string[] | null = null;
   let line = 1;
-  for await (const { cells, lines, error } of recordsOf(window)) {
+  for await (const { cells, lines, isGarbled } of recordsOf(window)) {
     if (faults.length >= FAULTS_MOST) return;
     const at = line;
     line += lines;
-    if (error) addFault(at, '', ROW_FAULTS.garbledHere(error));
+    if (isGarbled) addFault(at, '', 'quotes');
     if (cells.every((cell) => cell.trim() === '')) continue;
     if (!header) {
       const names = cells.map((name) => name.trim());
       const missing = required.filter((name) => !names.includes(name));
       const unknown = names.filter((name) => !columns.some((c) => c === name));
-      if (missing.length > 0) addFault(at, '', ROW_FAULTS.columnsMissing(missing.join(', ')));
-      if (unknown.length > 0) addFault(at, '', ROW_FAULTS.columnsUnknown(unknown.join(', ')));
+      if (missing.length > 0) addFault(at, '', 'columnsMissing', { columns: missing.join(', ') });
+      if (unknown.length > 0) addFault(at, '', 'columnsUnknown', { columns: unknown.join(', ') });
       if (missing.length > 0 || unknown.length > 0) return;
       header = names;
       continue;
     }
     const formula = cells.findIndex((cell) => /^[=+@\t\r]/.test(cell));
-    if (cells.length !== header.length) addFault(at, '', ROW_FAULTS.cells(cells.length, header.length));
-    else if (formula >= 0) addFault(at, header[formula]!, ROW_FAULTS.formula);
+    if (cells.length !== header.length) addFault(at, '', 'cells', { has: cells.length, due: header.length });
+    else if (formula >= 0) addFault(at, header[formula]!, 'formula');
     else {
       const row = Object.fromEntries(header.map((name, i) => [name, unmarked(cells[i]!)]));
       yield { line: at, cells: row as CsvRow<C>['cells'] };
     }
   }
-  if (header && !window.endsWith('\n')) addFault(line, '', ROW_FAULTS.noLastLine);
-  if (!header && faults.length === 0) addFault(1, '', ROW_FAULTS.empty);
+  if (header && !window.endsWith('\n')) addFault(line, '', 'noLastLine');
+  if (!header && faults.length === 0) addFault(1, '', 'empty');
 }
 
 interface CsvRecord {
   readonly cells: readonly string[];
   /** Line ends in it, those within quotes too. */
   readonly lines: number;
-  readonly error: string | null;
+  readonly isGarbled: boolean;
 }
 
 /** Records of a file, some at a time: what stands behind them has not been looked at yet. */
@@ -120,7 +120,7 @@ function someRecords(
       records.push({
         cells: data,
         lines: text.slice(end, meta.cursor).split('\n').length - 1,
-        error: errors[0]?.message ?? null,
+        isGarbled: errors.length > 0,
       });
       end = meta.cursor;
     },

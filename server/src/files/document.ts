@@ -1,12 +1,10 @@
-import { ROW_FAULTS } from '@voltrek/contracts/words';
-import type { RowFault } from '@voltrek/contracts';
+import { type Fault, faultAt, type RowFault } from '@voltrek/contracts';
 import {
   createScanner,
   findNodeAtLocation,
   type Node,
   parseTree,
   type ParseError,
-  printParseErrorCode,
   type SyntaxKind,
 } from 'jsonc-parser';
 import type { FoundRow } from './found-row.js';
@@ -73,10 +71,9 @@ type TokenName =
 class Unreadable extends Error {
   constructor(
     readonly line: number,
-    readonly path: string,
-    message: string,
+    readonly fault: Fault,
   ) {
-    super(message);
+    super(fault.message);
   }
 }
 
@@ -106,7 +103,7 @@ export async function* rowsOfDocument(
       await reader.take(TOKEN.colon);
       if (name !== list) head[name] = (await reader.part()).value;
       else {
-        if (reader.kind() !== TOKEN.openBracket) throw new Unreadable(reader.line(), list, ROW_FAULTS.list);
+        if (reader.kind() !== TOKEN.openBracket) throw new Unreadable(reader.line(), faultAt(list, 'list'));
         await reader.take(TOKEN.openBracket);
         isListed = true;
         for (let isFirst = true; reader.kind() !== TOKEN.closeBracket; isFirst = false) {
@@ -118,22 +115,26 @@ export async function* rowsOfDocument(
     }
     await reader.take(TOKEN.closeBrace);
     if (reader.kind() !== TOKEN.end) throw reader.garbled();
-    if (head.format !== format) throw new Unreadable(1, 'format', ROW_FAULTS.exactly(`"${format}"`));
-    if (head.version !== version) throw new Unreadable(1, 'version', ROW_FAULTS.exactly(version));
-    if (!isListed) throw new Unreadable(1, list, ROW_FAULTS.list);
+    if (head.format !== format)
+      throw new Unreadable(1, faultAt('format', 'exactly', { value: `"${format}"` }));
+    if (head.version !== version) throw new Unreadable(1, faultAt('version', 'exactly', { value: version }));
+    if (!isListed) throw new Unreadable(1, faultAt(list, 'list'));
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
-    faults.push({ line: error.line, path: error.path, message: error.message });
+    faults.push({ line: error.line, ...error.fault });
   }
 }
+
+/** The fault of a document that is no JSON from this token on. */
+const notJson = (token: string): Fault =>
+  token === '' ? faultAt('', 'endsEarly') : faultAt('', 'notJson', { token: token.slice(0, 20) });
 
 /** Reads JSON value by value. */
 function readerOf(window: TextWindow) {
   let scanner = createScanner(window.text);
   const end = (): number => scanner.getTokenOffset() + scanner.getTokenLength();
   const line = (): number => window.line + scanner.getTokenStartLine();
-  const garbled = (why = scanner.getTokenValue().slice(0, 20) || 'it ends'): Unreadable =>
-    new Unreadable(line(), '', ROW_FAULTS.notJson(why));
+  const garbled = (): Unreadable => new Unreadable(line(), notJson(scanner.getTokenValue()));
   /** Text that reaches to the edge of the window may go on behind it. */
   const isCut = (): boolean => !window.isLast && end() >= window.text.length;
   const step = (): void => {
@@ -199,8 +200,8 @@ function rowAt(text: string, firstLine: number): FoundRow {
   } catch {
     const errors: ParseError[] = [];
     treeOf(text, errors);
-    const why = errors[0] ? printParseErrorCode(errors[0].error) : 'garbled';
-    throw new Unreadable(lineAt(errors[0]?.offset ?? 0), '', ROW_FAULTS.notJson(why));
+    const { offset = 0, length = 0 } = errors[0] ?? {};
+    throw new Unreadable(lineAt(offset), notJson(text.slice(offset, offset + length)));
   }
   let tree: Node | undefined;
   return {

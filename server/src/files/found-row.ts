@@ -1,4 +1,4 @@
-import type { RowFault, ValidationError } from '@voltrek/contracts';
+import { faultsIn, type RowFault, type ValidationError } from '@voltrek/contracts';
 import { HttpProblem } from '../http/problem.js';
 
 /** One row of a file, unchecked, and where its parts stand. */
@@ -25,12 +25,11 @@ export function turns(): () => Promise<void> {
 
 /** The faults of a row, by the line of each part. */
 export function rowFaults(error: ValidationError, lineOf: FoundRow['lineOf']): RowFault[] {
-  const inner = error.inner.length > 0 ? error.inner : [error];
-  return inner.map(({ path = '', message }) => ({ line: lineOf(path), path, message }));
+  return faultsIn(error).map((fault) => ({ line: lineOf(fault.path), ...fault }));
 }
 
 /** Nothing of a file is taken while a row of it is at fault. */
 export const atFault = (faults: readonly RowFault[]): HttpProblem =>
   new HttpProblem(422, 'rowsAtFault', {
-    fields: faults.map(({ line, path, message }) => ({ path: `line ${line} ${path}`.trim(), message })),
+    fields: faults.map(({ line, ...fault }) => ({ ...fault, path: `line ${line} ${fault.path}`.trim() })),
   });

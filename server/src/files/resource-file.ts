@@ -1,7 +1,14 @@
-import { LISTS, ROW_FAULTS } from '@voltrek/contracts/words';
+import type { FaultCode } from '@voltrek/contracts/words';
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
-import { type FileResource, type ImportReport, type RowFault, ValidationError } from '@voltrek/contracts';
+import {
+  faultAt,
+  type FaultParams,
+  type FileResource,
+  type ImportReport,
+  type RowFault,
+  ValidationError,
+} from '@voltrek/contracts';
 import { RESOURCE_ROWS, type ResourceRow, parseResourceRow } from '@voltrek/contracts/resource-files';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Db, Tx } from '../db/database.js';
@@ -85,11 +92,9 @@ async function* readCsv(
     } else
       faults.push({
         line,
-        path: 'row',
-        message:
-          list && given.row === list.row
-            ? ROW_FAULTS.needsAbove(list.row, name)
-            : ROW_FAULTS.mustBe([name, ...(list ? [list.row] : [])]),
+        ...(list && given.row === list.row
+          ? faultAt('row', 'needsAbove', { part: list.row, whole: name })
+          : faultAt('row', 'oneOf', { values: [name, ...(list ? [list.row] : [])].join(', ') })),
       });
   }
   if (begun) yield begun;
@@ -119,11 +124,11 @@ async function* readRows(
       const row = parseResourceRow(resource, value);
       for (const field of ['id', ...(unique ? [unique.field] : [])]) {
         const key = `${field} ${String(row[field])}`;
-        if (seen.has(key)) faults.push({ line: lineOf(field), path: field, message: ROW_FAULTS.twice(key) });
+        if (seen.has(key)) faults.push({ line: lineOf(field), ...faultAt(field, 'twice', { key }) });
         seen.add(key);
       }
       const why = fault?.(row);
-      if (why) faults.push({ line: lineOf(''), path: '', message: why });
+      if (why) faults.push({ line: lineOf(''), ...why });
       yield { row, lineOf };
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
@@ -216,18 +221,17 @@ async function compare(
       await turn();
       const before = known.get(row.id as string) ?? null;
       const stands = stateOf(resource, row, before);
-      const addFault = (path: string, message: string): void => {
-        faults.push({ line: lineOf(path), path, message });
+      const addFault = (path: string, code: FaultCode, params: FaultParams = {}): void => {
+        faults.push({ line: lineOf(path), ...faultAt(path, code, params) });
       };
-      if (stands === 'parted') addFault(list, ROW_FAULTS.differsHere);
+      if (stands === 'parted') addFault(list, 'differsHere');
       const holder = unique && taken.get(row[unique.field]);
       if (holder && holder !== row.id)
-        addFault(unique.field, ROW_FAULTS.taken(String(row[unique.field]), holder));
+        addFault(unique.field, 'taken', { value: String(row[unique.field]), holder });
       for (const [path, table, id] of store.names(row)) {
         if (id === null || id === undefined) continue;
         if (!there.has(table)) there.set(table, await idsOf(db, table));
-        if (!there.get(table)!.has(id as string))
-          addFault(path, ROW_FAULTS.noSuch(id as string, LISTS[table]));
+        if (!there.get(table)!.has(id as string)) addFault(path, 'noSuch', { id: id as string, list: table });
       }
       if (stands === 'same') same++;
       if (stands === 'new') added.push(store.nameOf(row));
@@ -324,5 +328,5 @@ function doesNotBelong(error: unknown, writes: readonly ChangedRow[]): unknown {
   const { detail } = causeOf(error) as { readonly detail?: unknown };
   const id = /=\((.+?)\)/.exec(String(detail))?.[1];
   const { line } = writes.find(({ row }) => id && JSON.stringify(row).includes(`"${id}"`)) ?? writes[0]!;
-  return atFault([{ line, path: '', message: ROW_FAULTS.belongsElsewhere }]);
+  return atFault([{ line, ...faultAt('', 'belongsElsewhere') }]);
 }

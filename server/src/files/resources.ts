@@ -1,6 +1,12 @@
-import { ROW_FAULTS } from '@voltrek/contracts/words';
 import { plateKeyOf } from '@voltrek/contracts/search-text';
-import type { Battery, BatteryMoveKind, CallChangeKind, FileResource } from '@voltrek/contracts';
+import {
+  type Battery,
+  type BatteryMoveKind,
+  type CallChangeKind,
+  type Fault,
+  faultAt,
+  type FileResource,
+} from '@voltrek/contracts';
 import type { ResourceRow } from '@voltrek/contracts/resource-files';
 import { foldJob, type JobEvent, upgradeLog } from '@voltrek/core/job';
 import type { KitItem } from '@voltrek/core/sources';
@@ -44,7 +50,7 @@ export interface ResourceStore {
     readonly holders: (db: Db | Tx, values: readonly unknown[]) => Promise<ReadonlyMap<unknown, string>>;
   };
   /** Any other fault of a row; null where there is none. */
-  readonly fault?: (row: ResourceRow) => string | null;
+  readonly fault?: (row: ResourceRow) => Fault | null;
   readonly write: (tx: Tx, writes: readonly ResourceWrite[]) => Promise<void>;
 }
 
@@ -382,8 +388,8 @@ const jobStore: ResourceStore = {
   unique: uniqueIn(jobs, jobs.id, jobs.callId, 'callId'),
   fault: (row) => {
     const job = foldJob(upgradeLog(logOf(row)));
-    if (!job) return ROW_FAULTS.noOpening;
-    return job.call.callId === row.callId ? null : `events are of call ${job.call.callId}`;
+    if (!job) return faultAt('', 'noOpening');
+    return job.call.callId === row.callId ? null : faultAt('', 'otherCall', { call: job.call.callId });
   },
   async *rows(db, ids) {
     for await (const page of pages(db, jobs, jobs.id, ids)) {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { PROBLEM_TYPE, problemType } from '@voltrek/contracts';
-import { ANSWERS, REFUSAL_WORDS } from '@voltrek/contracts/words';
+import { ANSWERS, FAULTS, REFUSAL_WORDS } from '@voltrek/contracts/words';
 import { EVENT_DATA } from '@voltrek/contracts/api';
 import { WRITTEN_CASE_FILE } from '@voltrek/contracts/written-case';
 import { convertSchema } from '@sodaru/yup-to-json-schema';
@@ -73,8 +73,17 @@ export function openApi(): object {
               description: 'The fields at fault',
               items: {
                 type: 'object',
-                required: ['path', 'message'],
-                properties: { path: { type: 'string' }, message: { type: 'string' } },
+                required: ['path', 'code', 'params', 'message'],
+                properties: {
+                  path: { type: 'string' },
+                  code: { enum: Object.keys(FAULTS) },
+                  params: {
+                    type: 'object',
+                    description: 'Parameters of the words, by name',
+                    additionalProperties: { type: ['string', 'number'] },
+                  },
+                  message: { type: 'string', description: 'For people' },
+                },
               },
             },
           },

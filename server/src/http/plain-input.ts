@@ -1,3 +1,4 @@
+import { type Fault, faultAt } from '@voltrek/contracts';
 import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem.js';
 
@@ -31,21 +32,20 @@ const BROKEN = /\0|\p{Surrogate}/u;
 const isBroken = (text: string): boolean => BROKEN.test(text);
 
 /** The first thing wrong, with its path; null for none. Walked by a list of its own, since a deep value would overrun the stack. */
-function faultOf(body: unknown): { path: string; message: string } | null {
+function faultOf(body: unknown): Fault | null {
   const open: { readonly value: unknown; readonly path: string; readonly depth: number }[] = [
     { value: body, path: '', depth: 0 },
   ];
   for (let at = open.pop(); at; at = open.pop()) {
     const { value, path, depth } = at;
     if (typeof value === 'string') {
-      if (isBroken(value)) return { path, message: 'has a character in it that cannot be kept' };
+      if (isBroken(value)) return faultAt(path, 'badCharacter');
       continue;
     }
     if (typeof value !== 'object' || value === null) continue;
-    if (depth === DEEPEST) return { path: path.slice(0, 100), message: `nests deeper than ${DEEPEST}` };
+    if (depth === DEEPEST) return faultAt(path.slice(0, 100), 'tooDeep', { max: DEEPEST });
     for (const [key, held] of Object.entries(value)) {
-      if (isBroken(key) || RESERVED_KEYS.includes(key))
-        return { path, message: 'has a key that cannot be kept' };
+      if (isBroken(key) || RESERVED_KEYS.includes(key)) return faultAt(path, 'badKey');
       open.push({
         value: held,
         path: Array.isArray(value) ? `${path}[${key}]` : path ? `${path}.${key}` : key,

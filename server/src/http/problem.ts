@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { STATUS_CODES } from 'node:http';
-import { type Problem, PROBLEM_TYPE, problemType, ValidationError } from '@voltrek/contracts';
+import { faultsIn, type Problem, PROBLEM_TYPE, problemType, ValidationError } from '@voltrek/contracts';
 import {
   type Answer,
   ANSWERS,
@@ -86,9 +86,7 @@ export function sendProblem(response: Response, { status, code, message, parts }
 function asProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error as HttpProblem;
   if (error instanceof ValidationError) {
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    const fields = inner.map((e) => ({ path: e.path ?? '', message: e.message }));
-    return new HttpProblem(422, 'fieldsAtFault', { fields });
+    return new HttpProblem(422, 'fieldsAtFault', { fields: faultsIn(error) });
   }
   if (error instanceof MulterError)
     return error.code === 'LIMIT_FILE_SIZE'

@@ -1,6 +1,12 @@
 import { plateKeyOf } from '@voltrek/contracts/search-text';
 import { randomUUID } from 'node:crypto';
-import type { NewCall, Vehicle, VehicleEntry, VehicleRecord } from '@voltrek/contracts';
+import {
+  faultAt,
+  type NewCall,
+  type Vehicle,
+  type VehicleEntry,
+  type VehicleRecord,
+} from '@voltrek/contracts';
 import { and, desc, eq } from 'drizzle-orm';
 import { modelById, modelSummary, requireModel } from '../atlas/repository.js';
 import { batteriesIn } from '../batteries/repository.js';
@@ -28,7 +34,7 @@ export async function vehicleOfCall(
   if (named.vehicleId) throw notFound('vehicle', named.vehicleId);
   if (!named.modelId)
     throw new HttpProblem(422, 'plateUnknown', {
-      fields: [{ path: 'modelId', message: 'is needed for a plate that is not known' }],
+      fields: [faultAt('modelId', 'modelOfNewPlate')],
     });
   const entry = { plate: named.plate ?? null, fleetNumber: null, serialNumber: null, modelId: named.modelId };
   return addVehicle(tx, { ...entry, owner: null, notes: '' }, at, named.newVehicleId);

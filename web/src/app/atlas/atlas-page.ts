@@ -258,7 +258,7 @@ export class AtlasPage {
   }
 
   protected async importFile(): Promise<void> {
-    await importInto(this.modals, { name: 'machines', address: '/api/models' });
+    await importInto(this.modals, { name: T.importName, address: '/api/models' });
     this.search.reload();
   }
 }

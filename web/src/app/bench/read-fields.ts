@@ -50,7 +50,7 @@ export function answersOf(
   try {
     return { results: tool.compute(given), problem: null };
   } catch (error) {
-    if (error instanceof RangeError) return { results: [], problem: error.message };
+    if (error instanceof RangeError) return { results: [], problem: T.doNotGoTogether };
     throw error;
   }
 }

@@ -84,7 +84,7 @@ export interface BenchTool {
   readonly fields: readonly Field[];
   /** Its curve. */
   readonly curve: CurveSpec | ((given: Given) => CurveSpec);
-  /** @throws RangeError for figures that do not fit together; its message is shown */
+  /** @throws RangeError for figures that do not go together */
   readonly compute: (given: Given) => readonly Result[];
 }
 

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { pinFault, type SignInHouse } from '@voltrek/contracts';
+import { faultAt, pinFault, type SignInHouse } from '@voltrek/contracts';
 import { Store } from '@ngrx/store';
 import { browserSupportsWebAuthn, startRegistration } from '@simplewebauthn/browser';
 import { firstValueFrom, type Observable } from 'rxjs';
@@ -14,6 +14,7 @@ import { isNamedHost } from '../shared/ui/named-host';
 import { nameOf } from '@words/figures';
 import { When } from '../shared/ui/when';
 import { AUDIT_WORDS, SIGN_IN_PART as T } from '@words/screens/sign-in';
+import { faultText } from '@words/fault-words';
 
 /** Sign-in of the house: whether it is required, who has a PIN or passkey, who is signed in, and the log of it. */
 @Component({
@@ -222,7 +223,10 @@ export class SignInPart {
   protected readonly newPin = signal('');
   protected readonly ownPin = signal('');
   protected readonly doorPin = signal('');
-  protected readonly newPinFault = computed(() => pinFault(this.newPin()));
+  protected readonly newPinFault = computed(() => {
+    const code = pinFault(this.newPin());
+    return code && faultText(faultAt('pin', code));
+  });
   protected readonly isLead = this.store.selectSignal(sessionFeature.selectIsLead);
   protected readonly ownPinIsSet = computed(
     () => this.house()?.crew.some(({ crewId, hasPin }) => crewId === this.crewId() && hasPin) ?? false,

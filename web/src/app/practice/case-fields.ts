@@ -10,12 +10,13 @@ import {
   WRITTEN_LENGTHS,
   type WrittenCase,
 } from '@voltrek/core/practice';
-import { WRITTEN_FAULT_WORDS } from '@words/written-case-words';
+import { faultText } from '@words/fault-words';
 import { CAUSE_WORDS, FINDING_NAMES, outcomesNamed } from '@words/diagnosis-words';
 import { WRITE_PAGE as T } from '@words/screens/practice';
 import { CLASS_WORDS, SYMPTOM_WORDS } from '@words/words';
 import type { FieldFaults } from '../shared/ui/checked-form';
 import { choicesOf, type FormField, type FormValues } from '../shared/ui/form-field';
+import { faultAt } from '@voltrek/contracts';
 
 /** Nothing wrong besides; answered as it is. */
 const NONE = '';
@@ -126,6 +127,6 @@ export function caseOfValues(values: FormValues): Omit<WrittenCase, 'kit'> {
 export function caseFaults(fields: readonly FormField[], written: WrittenCase): FieldFaults {
   const found: Record<string, string> = {};
   for (const { path, fault } of faultsOfWritten(written))
-    found[fields.some(({ key }) => key === path) ? path : ''] ??= WRITTEN_FAULT_WORDS[fault];
+    found[fields.some(({ key }) => key === path) ? path : ''] ??= faultText(faultAt('', fault));
   return found;
 }

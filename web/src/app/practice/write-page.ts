@@ -26,6 +26,7 @@ import { faultsOf, formOf, keptOf } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
 import { saveText } from '../shared/ui/save-text';
 import { BLANK_CASE, caseFaults, caseFields, caseOfValues, valuesOfCase } from './case-fields';
+import { faultLine } from '@words/fault-words';
 
 const KEY = 'voltrek.practice.written';
 
@@ -85,7 +86,7 @@ const KEY = 'voltrek.practice.written';
             <ul>
               @for (f of r.faults; track $index) {
                 <li>
-                  <strong>{{ t.line({ line: f.line }) }}</strong> {{ f.message }}
+                  <strong>{{ t.line({ line: f.line }) }}</strong> {{ textOf(f) }}
                 </li>
               }
             </ul>
@@ -144,6 +145,7 @@ const KEY = 'voltrek.practice.written';
 })
 export class WritePage {
   protected readonly t = T;
+  protected readonly textOf = faultLine;
   protected readonly carried = PRACTICE_KIT;
 
   /** The code of a case to begin with, in the address. */

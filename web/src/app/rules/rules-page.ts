@@ -20,6 +20,8 @@ import { BackupsPart } from './backups-part';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
 import { RULES_PAGE as T } from '@words/screens/rules';
+import { faultText } from '@words/fault-words';
+import { faultAt } from '@voltrek/contracts';
 
 interface Row {
   readonly key: HouseRuleKey;
@@ -204,7 +206,8 @@ export class RulesPageView {
 
   protected type(key: HouseRuleKey, text: string): void {
     const value = typedFigure(text);
-    const why = ruleFault(key, value)?.replace(key, RULE_QUESTIONS[key]);
+    const fault = ruleFault(key, value);
+    const why = fault && faultText(faultAt('value', fault.code, fault.params), RULE_QUESTIONS[key]);
     this.rejected.set(why ? { key, text, why } : null);
     if (!why) this.set(key, value);
   }

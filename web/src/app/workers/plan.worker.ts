@@ -60,7 +60,7 @@ import type { HouseRules } from '@voltrek/core/rules';
 import type { Recording } from '@voltrek/core/trace';
 import { type Case, conclude, type VerdictRecord } from '@voltrek/core/verdict';
 import { expose } from 'comlink';
-import { readTrace, type TraceOf, type TraceRead } from './trace-read';
+import { readTrace, type TraceOf, type TraceRead, type TraceRefused } from './trace-read';
 
 /** One seed for everything, so that two options are compared on the same draws. */
 const SEED = 20;
@@ -110,7 +110,12 @@ export interface PlanWorker {
     /** Machines drawn of each cause. */
     perCause: number,
   ): Suspected;
-  readTrace(what: Blob | Recording, name: string, of: TraceOf, onProgress: Progress): Promise<TraceRead>;
+  readTrace(
+    what: Blob | Recording,
+    name: string,
+    of: TraceOf,
+    onProgress: Progress,
+  ): Promise<TraceRead | TraceRefused>;
   conclude(findings: Findings, facts: Case, tools: readonly Tool[], rules: HouseRules): VerdictRecord;
   /** Returns the tool's next action in a case that has come so far; null once its verdict was given. */
   practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };

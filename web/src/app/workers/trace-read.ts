@@ -1,4 +1,4 @@
-import { readTraceFile, type TraceFile } from '@voltrek/contracts';
+import { readTraceFile, type TraceFault, type TraceFile, TraceFileError } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
 import type { Engine } from '@voltrek/core/engine';
 import {
@@ -30,12 +30,27 @@ export interface TraceRead {
   readonly drawn: readonly (readonly [seconds: number, volts: number])[];
 }
 
+/** Why a file of a trace was not taken. An error loses its parts on the way out of a worker, so it is an answer. */
+export interface TraceRefused {
+  readonly fault: TraceFault;
+  readonly line: number | null;
+}
+
 const DRAWN_STRETCHES = 500;
 /** Reading takes most of the time, analysing the rest. */
 const READ_SHARE = 0.85;
 
-/** @throws TraceFileError with the reason and the line */
-export async function readTrace(
+/** Reads a file or a capture of the meter; of a file that cannot be read it returns why. */
+export async function readTrace(...given: Parameters<typeof traceOf>): Promise<TraceRead | TraceRefused> {
+  try {
+    return await traceOf(...given);
+  } catch (error) {
+    if (!(error instanceof TraceFileError)) throw error;
+    return { fault: error.fault, line: error.line };
+  }
+}
+
+async function traceOf(
   what: Blob | Recording,
   name: string,
   { systemVolts, engine, rating, tempC }: TraceOf,

@@ -1,3 +1,4 @@
+import { faultAt } from '@voltrek/contracts';
 import { HttpErrorResponse } from '@angular/common/http';
 import { isTransient, problemText } from './problem';
 
@@ -8,8 +9,8 @@ describe('problemText', () => {
   it('uses the server’s own words, those of the fields first', () => {
     const detail = 'The job is closed.';
     expect(problemText(answer(409, { status: 409, detail }))).toBe(detail);
-    const fields = [{ path: 'volts', message: 'volts must be at most 40' }];
-    expect(problemText(answer(400, { status: 400, detail, fields }))).toBe('volts must be at most 40');
+    const fields = [faultAt('volts', 'max', { max: 40 })];
+    expect(problemText(answer(400, { status: 400, detail, fields }))).toBe('volts must be 40 at the most');
   });
 
   it('reads a problem that came as text, such as one of a file', () => {

@@ -2,6 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import type { Problem } from '@voltrek/contracts';
 import { TimeoutError } from 'rxjs';
 import { answerText } from '@words/answer-words';
+import { faultText } from '@words/fault-words';
 import { PROBLEM as T } from '@words/screens/state';
 
 /** A change that no server took and that could not be kept on this device either: it stands only where it was typed. */
@@ -10,7 +11,7 @@ export class NotKept extends Error {}
 /** Words for a failed request: by its code, else the server's own, or that there was no server. */
 export function problemText(error: unknown): string {
   const problem = problemOf(error);
-  if (problem?.fields?.length) return problem.fields.map((f) => f.message).join('. ');
+  if (problem?.fields?.length) return problem.fields.map((fault) => faultText(fault)).join('. ');
   const known = problem && answerText(problem);
   if (known) return known;
   if (problem?.detail) return problem.detail;

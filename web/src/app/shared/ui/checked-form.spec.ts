@@ -1,4 +1,5 @@
-import { object, number, string, ValidationError } from 'yup';
+import { faultAt, faultError } from '@voltrek/contracts';
+import { object, number, string } from 'yup';
 import { controlOf, faultsOf, formOf, keptOf, schemaFaults } from './checked-form';
 import type { FormField } from './form-field';
 
@@ -23,9 +24,9 @@ describe('a checked form', () => {
 
   it('puts a fault of a whole part at the first field of it', () => {
     const whole = (): never => {
-      throw new ValidationError('the part does not fit', {}, 'part');
+      throw faultError(faultAt('part', 'battery-outside'), {});
     };
-    expect(schemaFaults(FIELDS, whole)).toEqual({ 'part.amps': 'the part does not fit' });
+    expect(schemaFaults(FIELDS, whole)).toEqual({ 'part.amps': 'the battery lies outside the outline' });
   });
 
   it('lets any other error through', () => {

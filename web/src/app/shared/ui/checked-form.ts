@@ -1,8 +1,8 @@
 import { FormControl, FormRecord } from '@angular/forms';
-import { ValidationError } from '@voltrek/contracts';
+import { faultsIn, ValidationError } from '@voltrek/contracts';
 import { fromShownUnit, inShownUnit } from '@words/units';
 import type { FormField, FormValues } from './form-field';
-import { fieldText } from '@words/field-words';
+import { faultLine, faultText } from '@words/fault-words';
 
 /** The faults, by the key of the field each stands at; '' for the whole. Empty when it can be kept. */
 export type FieldFaults = Readonly<Record<string, string>>;
@@ -73,20 +73,16 @@ export function schemaFaults(
     return {};
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    const all = error.inner.length > 0 ? error.inner : [error];
     const found: Record<string, string> = {};
-    for (const fault of all) {
-      const { path = '', message } = fault;
+    for (const fault of faultsIn(error)) {
+      const { path } = fault;
       // A fault of a whole part stands at the first field of that part.
       const field =
         fields.find(({ key }) => key === path) ??
         (path && fields.find(({ key }) => key.startsWith(`${path}.`)));
-      if (field) found[field.key] ??= path === field.key ? fieldText(fault, field.label) : message;
+      if (field) found[field.key] ??= faultText(fault, path === field.key ? field.label : path);
       // A fault that no field shows stands at the whole, with its place.
-      else
-        found[''] = [found[''], message.includes(path) ? message : `${path}: ${message}`]
-          .filter(Boolean)
-          .join('. ');
+      else found[''] = [found[''], faultLine(fault)].filter(Boolean).join('. ');
     }
     return found;
   }

@@ -7,6 +7,7 @@ import { Api } from '../data/api';
 import { problemText } from '../data/problem';
 import { sessionFeature } from '../data/session';
 import { IMPORT_DIALOG as T } from '@words/screens/ui';
+import { faultLine } from '@words/fault-words';
 
 /** The target of a file: its name, and its address. */
 export interface ImportTarget {
@@ -41,8 +42,7 @@ export interface ImportTarget {
             <ul class="lines" tabindex="0">
               @for (f of r.faults; track $index) {
                 <li>
-                  <strong>{{ t.line({ line: f.line }) }}</strong> {{ f.path }}{{ f.path ? ': ' : ''
-                  }}{{ f.message }}
+                  <strong>{{ t.line({ line: f.line }) }}</strong> {{ textOf(f) }}
                 </li>
               }
             </ul>
@@ -102,6 +102,7 @@ export interface ImportTarget {
 })
 export class ImportDialog {
   protected readonly t = T;
+  protected readonly textOf = faultLine;
 
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);

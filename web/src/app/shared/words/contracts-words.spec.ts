@@ -5,15 +5,19 @@ import {
   hazardLine as lineOnTheWire,
   HAZARD_WORDS,
   REFUSAL_WORDS as REFUSALS,
-  WRITTEN_FAULT_WORDS as WRITTEN,
+  type FaultCode,
+  FAULTS,
+  LISTS,
+  VALUE_KINDS,
 } from '@voltrek/contracts/words';
+import { faultAt } from '@voltrek/contracts';
 import type { Hazard, HazardCode } from '@voltrek/core/hookup';
 import german from '../../../messages/de/terms.json';
 import { answerText } from './answer-words';
+import { faultLine, faultText } from './fault-words';
 import { FOLLOW_UP_WORDS } from './follow-up-words';
 import { hazardLine } from './hazard-words';
 import { REFUSAL_WORDS } from './refusal-words';
-import { WRITTEN_FAULT_WORDS } from './written-case-words';
 
 /** The wire and the screen speak one language. */
 describe('words that contracts have as well', () => {
@@ -27,10 +31,45 @@ describe('words that contracts have as well', () => {
       }
   });
 
-  it('say each refusal, follow-up and fault of a case alike', () => {
+  it('say each refusal and follow-up alike', () => {
     expect({ ...REFUSAL_WORDS }).toEqual({ ...REFUSALS });
     expect({ ...FOLLOW_UP_WORDS }).toEqual({ ...FOLLOW_UPS });
-    expect({ ...WRITTEN_FAULT_WORDS }).toEqual({ ...WRITTEN });
+  });
+
+  it('say each fault of a field, a row or a file alike, with its parameters', () => {
+    const codes = Object.keys(FAULTS) as FaultCode[];
+    expect(codes.length).toBeGreaterThan(80);
+    for (const code of codes)
+      for (const kind of Object.keys(VALUE_KINDS))
+        for (const list of Object.keys(LISTS)) {
+          const places = [...FAULTS[code].matchAll(/\$\{(\w+)\}/g)].map(([, name]) => name!);
+          const params = { ...Object.fromEntries(places.map((name, i) => [name, `x${i}`])), kind, list };
+          const fault = faultAt('engine.fuel', code, params);
+          expect(faultText(fault)).withContext(code).toBe(fault.message);
+          expect(fault.message)
+            .withContext(code)
+            .not.toMatch(/[{}$]|undefined/);
+        }
+  });
+
+  it('have German for each fault, with all its places', () => {
+    const ofGerman: Readonly<Record<string, string>> = german.fault;
+    for (const [code, english] of Object.entries(FAULTS)) {
+      const places = (text: string): string[] => text.match(/\{\w+\}/g)?.sort() ?? [];
+      expect(ofGerman[code]).withContext(code).not.toBe(english);
+      expect(places(ofGerman[code]!))
+        .withContext(code)
+        .toEqual(places(english).filter((p) => p !== '{path}' || ofGerman[code]!.includes(p)));
+    }
+  });
+
+  it('name the place of a fault where no field stands beside it, and say a newer fault as it came', () => {
+    expect(faultLine(faultAt('points[2]', 'point-outside'))).toBe(
+      'points[2]: the point lies outside the outline',
+    );
+    expect(faultLine(faultAt('plate', 'required'))).toBe('plate is missing');
+    const newer = { path: 'x', code: 'of-tomorrow' as FaultCode, params: {}, message: 'x is new' };
+    expect(faultText(newer)).toBe('x is new');
   });
 
   it('say each follow-up alike in German, on the screen and in the calendar', () => {

@@ -335,31 +335,6 @@ export interface Messages {
     readonly photo: string;
   };
   readonly callName: { readonly new: string; readonly numbered: Message<'number'> };
-  readonly field: {
-    readonly default: Message<'path'>;
-    readonly required: Message<'path'>;
-    readonly notNull: Message<'path'>;
-    readonly oneOf: Message<'path' | 'values'>;
-    readonly notOneOf: Message<'path' | 'values'>;
-    readonly notType: Message<'kind' | 'path'>;
-    readonly stringLength: Message<'length' | 'path'>;
-    readonly stringMin: Message<'min' | 'path'>;
-    readonly stringMax: Message<'max' | 'path'>;
-    readonly matches: Message<'path'>;
-    readonly trim: Message<'path'>;
-    readonly min: Message<'min' | 'path'>;
-    readonly max: Message<'max' | 'path'>;
-    readonly lessThan: Message<'less' | 'path'>;
-    readonly moreThan: Message<'more' | 'path'>;
-    readonly integer: Message<'path'>;
-    readonly kinds: {
-      readonly number: string;
-      readonly string: string;
-      readonly boolean: string;
-      readonly array: string;
-      readonly object: string;
-    };
-  };
   readonly boardShow: {
     readonly all: string;
     readonly mine: string;
@@ -692,6 +667,7 @@ export interface Messages {
     readonly vBattery: Message<'confidence' | 'machineClass' | 'places' | 'systemVolts'>;
     readonly empty: string;
     readonly drawing: string;
+    readonly importName: string;
   };
   readonly entryView: {
     readonly classEntry: string;
@@ -783,7 +759,7 @@ export interface Messages {
     readonly over: Message<'name' | 'over'>;
     readonly at: Message<'at' | 'atUnit' | 'name' | 'unit' | 'value'>;
   };
-  readonly readFields: { readonly mustBeOneOf: Message<'list' | 'name'> };
+  readonly readFields: { readonly mustBeOneOf: Message<'list' | 'name'>; readonly doNotGoTogether: string };
   readonly tool: { readonly never: string };
   readonly entryEditor: {
     readonly correct: Message<'maker' | 'model'>;
@@ -1451,7 +1427,9 @@ export interface Messages {
     readonly chargingFrom: string;
     readonly ccaEstimate: string;
     readonly captured: string;
-    readonly isNotTaken: Message<'message' | 'name'>;
+    readonly isNotTaken: Message<'name' | 'why'>;
+    readonly isNotTakenAt: Message<'line' | 'name' | 'why'>;
+    readonly cannotBeRead: Message<'name'>;
   };
   readonly optionList: { readonly title: string; readonly noneFits: string };
   readonly parameterNotes: {
@@ -2203,6 +2181,16 @@ export interface Messages {
     readonly close: string;
     readonly by: Message<'name' | 'time'>;
   };
+  readonly traceFault: {
+    readonly empty: string;
+    readonly 'one-column': string;
+    readonly 'no-time-column': string;
+    readonly 'no-volts-column': string;
+    readonly 'not-a-number': string;
+    readonly unsorted: string;
+    readonly 'too-few': string;
+    readonly 'too-many': string;
+  };
   readonly drill: {
     readonly order: { readonly name: string; readonly asks: string };
     readonly reading: { readonly name: string; readonly asks: string };
@@ -2575,20 +2563,6 @@ export interface Messages {
     readonly starts: string;
     readonly tooSlow: string;
     readonly lowVolts: string;
-  };
-  readonly writtenFault: {
-    readonly 'unknown-machine': string;
-    readonly 'cold-out-of-range': string;
-    readonly 'number-out-of-range': string;
-    readonly 'fault-not-of-machine': string;
-    readonly 'along-not-of-machine': string;
-    readonly 'unknown-symptom': string;
-    readonly 'unknown-question': string;
-    readonly 'unknown-answer': string;
-    readonly 'unknown-kit': string;
-    readonly 'text-too-long': string;
-    readonly 'no-text': string;
-    readonly 'text-broken': string;
   };
   readonly chargeState: {
     readonly hot: { readonly name: string; readonly now: string };
@@ -3916,4 +3890,118 @@ export interface Messages {
     readonly 'charger-works': string;
   };
   readonly noSource: { readonly line: Message<'cause' | 'share'> };
+  readonly fault: {
+    readonly default: Message<'path'>;
+    readonly required: Message<'path'>;
+    readonly notNull: Message<'path'>;
+    readonly oneOf: Message<'path' | 'values'>;
+    readonly notOneOf: Message<'path' | 'values'>;
+    readonly notType: Message<'kind' | 'path'>;
+    readonly stringLength: Message<'length' | 'path'>;
+    readonly stringMin: Message<'min' | 'path'>;
+    readonly stringMax: Message<'max' | 'path'>;
+    readonly matches: Message<'path'>;
+    readonly trim: Message<'path'>;
+    readonly min: Message<'min' | 'path'>;
+    readonly max: Message<'max' | 'path'>;
+    readonly lessThan: Message<'less' | 'path'>;
+    readonly moreThan: Message<'more' | 'path'>;
+    readonly integer: Message<'path'>;
+    readonly between: Message<'max' | 'min' | 'path' | 'unit'>;
+    readonly noUnknown: Message<'path' | 'unknown'>;
+    readonly listLength: Message<'length' | 'path'>;
+    readonly listMin: Message<'min' | 'path'>;
+    readonly listMax: Message<'max' | 'path'>;
+    readonly id: Message<'path'>;
+    readonly uuid: Message<'path'>;
+    readonly instant: Message<'path'>;
+    readonly rules: Message<'path'>;
+    readonly noRule: Message<'path'>;
+    readonly wrongShape: Message<'path'>;
+    readonly oneReading: string;
+    readonly vehiclePlateOrModel: string;
+    readonly modelOfNewPlate: string;
+    readonly van: string;
+    readonly why: string;
+    readonly pinDigits: string;
+    readonly pinEasy: string;
+    readonly vehicleAndPlace: string;
+    readonly stateNames: Message<'names' | 'state'>;
+    readonly bankVolts: Message<'cells' | 'max'>;
+    readonly badCharacter: Message<'path'>;
+    readonly badKey: Message<'path'>;
+    readonly tooDeep: Message<'max' | 'path'>;
+    readonly needsAbove: Message<'part' | 'whole'>;
+    readonly twice: Message<'key'>;
+    readonly differsHere: Message<'path'>;
+    readonly taken: Message<'holder' | 'value'>;
+    readonly noSuch: Message<'id' | 'list'>;
+    readonly belongsElsewhere: string;
+    readonly noOpening: string;
+    readonly otherCall: Message<'call'>;
+    readonly quotes: string;
+    readonly columnsMissing: Message<'columns'>;
+    readonly columnsUnknown: Message<'columns'>;
+    readonly cells: Message<'due' | 'has'>;
+    readonly formula: Message<'path'>;
+    readonly noLastLine: string;
+    readonly notJson: Message<'token'>;
+    readonly endsEarly: string;
+    readonly empty: string;
+    readonly list: Message<'path'>;
+    readonly exactly: Message<'path' | 'value'>;
+    readonly noNumber: Message<'cell' | 'path'>;
+    readonly noFlag: Message<'path'>;
+    readonly pairs: Message<'path'>;
+    readonly noMachineRow: Message<'id'>;
+    readonly ofClass: Message<'key'>;
+    readonly caseNotJson: string;
+    readonly caseTooLarge: string;
+    readonly 'outline-open': string;
+    readonly 'outline-crosses-itself': string;
+    readonly 'outline-outside-size': string;
+    readonly 'side-open': string;
+    readonly 'side-crosses-itself': string;
+    readonly 'point-outside': string;
+    readonly 'battery-outside': string;
+    readonly 'zone-outside': string;
+    readonly 'batteries-overlap': string;
+    readonly 'unknown-battery': string;
+    readonly 'same-id': string;
+    readonly 'latch-wire-alone': string;
+    readonly 'string-does-not-match-volts': string;
+    readonly 'engine-does-not-match-volts': string;
+    readonly 'engine-of-an-electric': string;
+    readonly 'string-mixed': string;
+    readonly 'rating-unlikely': string;
+    readonly 'no-red-point': string;
+    readonly 'no-black-point': string;
+    readonly 'positive-earth-unknown': string;
+    readonly 'unknown-machine': string;
+    readonly 'cold-out-of-range': string;
+    readonly 'number-out-of-range': string;
+    readonly 'fault-not-of-machine': string;
+    readonly 'along-not-of-machine': string;
+    readonly 'unknown-symptom': string;
+    readonly 'unknown-question': string;
+    readonly 'unknown-answer': string;
+    readonly 'unknown-kit': string;
+    readonly 'text-too-long': string;
+    readonly 'no-text': string;
+    readonly 'text-broken': string;
+  };
+  readonly valueKind: {
+    readonly number: string;
+    readonly string: string;
+    readonly boolean: string;
+    readonly array: string;
+    readonly object: string;
+  };
+  readonly faultList: {
+    readonly crew: string;
+    readonly models: string;
+    readonly vans: string;
+    readonly vehicles: string;
+    readonly calls: string;
+  };
 }

@@ -16,12 +16,13 @@ import { Chart } from '../../../shared/ui/chart';
 import { percent, volts } from '@words/figures';
 import { TRACE_NOTE_WORDS } from '@words/measure-words';
 import { PlanRunner } from '../../../workers/plan-runner';
-import type { TraceRead } from '../../../workers/trace-read';
+import type { TraceRead, TraceRefused } from '../../../workers/trace-read';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
 import { LiveStore } from './live-store';
 import { traceChart, traceSummary } from './trace-chart';
 import { takesOf } from './trace-takes';
+import { traceRefusal } from '@words/trace-words';
 import { TRACE_PART as T } from '@words/screens/job-stages-measure';
 
 /** A try as a logger or the meter saw it: opened from a file or captured now, read in a worker, and taken as readings. */
@@ -240,18 +241,20 @@ export class TracePart {
       tempC: situation.tempC,
     };
     try {
-      const read = await run.ask((worker, subscribe) =>
-        worker.readTrace(
-          what,
-          name,
-          subject,
-          subscribe((share) => this.progress.set(share)),
-        ),
+      const read = await run.ask(
+        (worker, subscribe): Promise<TraceRead | TraceRefused> =>
+          worker.readTrace(
+            what,
+            name,
+            subject,
+            subscribe((share) => this.progress.set(share)),
+          ),
       );
-      if (run.isCurrent()) this.read.set(read);
-    } catch (error) {
-      if (run.isCurrent())
-        this.problem.set(T.isNotTaken({ name, message: error instanceof Error ? error.message : '' }));
+      if (!run.isCurrent()) return;
+      if ('fault' in read) this.problem.set(traceRefusal(name, read));
+      else this.read.set(read);
+    } catch {
+      if (run.isCurrent()) this.problem.set(T.cannotBeRead({ name }));
     } finally {
       if (run.isCurrent()) this.progress.set(null);
     }

@@ -15,7 +15,7 @@ describe('ChangeBattery', () => {
     expect(root.querySelector('.act')!.textContent).toContain('Take the positive clamp off');
     // The keeper that the first step joined keeps the plus live: 12.6 V behind a quarter of an ohm.
     expect(root.querySelector('.step')!.textContent).toMatch(
-      /bodywork now: 50 A: what else feeds it keeps the plus live/,
+      /bodywork now: 50 A: the other feed keeps the plus live/,
     );
     expect(reported().map((e) => (e.type === 'fitting.confirmed' ? e.data.step : e.type))).toEqual([
       'memory-keeper-on',
@@ -32,7 +32,7 @@ describe('ChangeBattery', () => {
     const slip = (): string => root.querySelector('.step')!.textContent;
     expect(slip()).toMatch(/bodywork now: 0 A; the other way round: \d{3,} A\./);
     await tap('memory keeper on');
-    expect(slip()).toMatch(/bodywork now: 50 A: what else feeds it keeps the plus live/);
+    expect(slip()).toMatch(/bodywork now: 50 A: the other feed keeps the plus live/);
     expect(reported().at(-1)!.type).toBe('circumstance.noted');
   });
 
