@@ -33,7 +33,7 @@ import { CERTAINTIES, FOLLOW_UPS, GROUNDS, VERDICTS } from '@voltrek/core/verdic
 import * as yup from 'yup';
 import { evidenceBattery, rating } from './calc/parts.js';
 import { found } from './found.js';
-import { id, idText, instantText, parsed, shortText, underPath } from './text.js';
+import { id, idText, instantText, parsed, placeText, shortText, underPath } from './text.js';
 import { FAULTS } from './words/fault-words.js';
 
 const oneOf = <T extends string>(values: readonly T[]) => yup.string().oneOf(values).required();
@@ -122,7 +122,7 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
     callId: idText(),
     callNumber: figure().integer().min(0).max(1_000_000),
     title: shortText(120),
-    placeName: shortText(120),
+    placeName: placeText(),
     modelId: idText(),
     ambientC: figure().min(TYPED_RANGES.ambientC.min).max(TYPED_RANGES.ambientC.max),
     vehicleId: id(),

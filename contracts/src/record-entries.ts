@@ -15,7 +15,17 @@ import {
   type PersonEntry,
   type VehicleEntry,
 } from './record.js';
-import { id, idText, instantText, maybeId, parsed, shortText, uuid, type WholeCheck } from './text.js';
+import {
+  id,
+  idText,
+  instantText,
+  maybeId,
+  parsed,
+  placeText,
+  shortText,
+  uuid,
+  type WholeCheck,
+} from './text.js';
 import { CREW_ROLES, type CrewMember, type NewCall, type Van } from './wire.js';
 
 const maybeText = (max: number) => yup.string().trim().min(1).max(max).nullable().defined();
@@ -60,7 +70,7 @@ const { min, max } = TYPED_RANGES.ambientC;
 export const NEW_CALL = record({
   id: idText(),
   title: shortText(120),
-  placeName: shortText(120),
+  placeName: placeText(),
   said: yup.string().max(400).defined(),
   modelId: id(),
   vehicleId: id(),

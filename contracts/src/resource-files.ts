@@ -10,7 +10,7 @@ import {
   type FileResource,
 } from './record.js';
 import { KIT_KINDS, kitShape, parseKitEntry } from './record-entries.js';
-import { idText, instantText, maybeId, shortText, underPath, uuid } from './text.js';
+import { idText, instantText, maybeId, placeText, shortText, underPath, uuid } from './text.js';
 import { CREW_ROLES } from './wire.js';
 import { faultAt, faultError } from './fault.js';
 
@@ -125,7 +125,7 @@ export const RESOURCE_ROWS: Readonly<Record<FileResource, ResourceRows>> = {
       number: yup.number().integer().min(1).required(),
       receivedAt: moment(),
       title: shortText(120),
-      placeName: shortText(120),
+      placeName: placeText(),
       said: yup.string().max(400).defined(),
       modelId: idText(),
       vehicleId: idText(),

@@ -16,6 +16,8 @@ export const id = () => yup.string().matches(ID_PATTERN, { name: 'id', message: 
 export const idText = () => id().required();
 /** An id, or null where there is none. */
 export const maybeId = () => id().nullable().defined();
+/** The place of a call: empty where nobody told it. */
+export const placeText = () => yup.string().trim().max(120).defined();
 /** Required text of at most `max` characters. */
 export const shortText = (max: number) => yup.string().trim().min(1).max(max).required();
 

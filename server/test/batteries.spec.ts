@@ -144,7 +144,7 @@ describe('a vehicle', () => {
       .expect(201);
     const again = await api
       .post('/api/board')
-      .send(call({ plate: 'qx9001' }))
+      .send(call({ plate: 'qx9001', placeName: '' }))
       .expect(201);
     expect((again.body as Call).vehicleId).toBe((first.body as Call).vehicleId);
     expect((again.body as Call).modelId).toBe('brinmoor-pella');

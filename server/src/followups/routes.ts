@@ -32,7 +32,7 @@ export function followUpRoutes({ db }: Database): Router {
         allDay: true,
         summary: `${kinds[kind]}: ${title}`,
         description: `${call} ${callNumber}`,
-        location: placeName,
+        ...(placeName && { location: placeName }),
       });
     }
     response.attachment('follow-ups.ics').type('text/calendar').send(calendar.toString());

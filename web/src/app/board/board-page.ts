@@ -110,10 +110,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
             <span class="number">{{ call.number === notNumbered ? t.newWord : call.number }}</span>
             <span class="what">
               <strong>{{ call.title }}</strong>
-              <span
-                >{{ nameOfVehicle(call.vehicle) ? nameOfVehicle(call.vehicle) + ', ' : ''
-                }}{{ call.placeName }}</span
-              >
+              <span>{{ vehicleAndPlace(call) }}</span>
             </span>
             <span class="said">{{ call.said }}</span>
             <span class="temp">{{ degrees(call.ambientC) }}</span>
@@ -270,7 +267,8 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
 })
 export class BoardPage {
   protected readonly t = T;
-  protected readonly nameOfVehicle = vehicleName;
+  protected readonly vehicleAndPlace = ({ vehicle, placeName }: BoardCall): string =>
+    [vehicleName(vehicle), placeName].filter(Boolean).join(', ');
 
   private readonly store = inject(Store);
   private readonly router = inject(Router);

@@ -39,7 +39,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
             }}</a>
           </dd>
           <dt>{{ t.place }}</dt>
-          <dd>{{ c.placeName }}</dd>
+          <dd>{{ c.placeName || t.nothing }}</dd>
           <dt>{{ t.said }}</dt>
           <dd>{{ c.said || t.nothing }}</dd>
           @if (c.promisedAt) {

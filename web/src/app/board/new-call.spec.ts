@@ -64,7 +64,7 @@ describe('a new call', () => {
     await type('Plate', 'qx0007');
     expect(root.querySelector('[role=radio]')!.textContent).toMatch(/QX 0007.*Test Car/s);
     await tap('QX 0007');
-    expect(send().disabled).withContext('nobody said where').toBeTrue();
+    expect(send().disabled).withContext('a place may be told later').toBeFalse();
     await type('Place', ' North yard ');
     await type('Who called', 'A caller');
     await type('Phone', '555 01');
@@ -87,6 +87,27 @@ describe('a new call', () => {
     );
     expect(call.plate).withContext('the vehicle stands for its plate').toBeUndefined();
     expect(Date.parse(call.promisedAt!) - before).toBeGreaterThanOrEqual(40 * 60_000 - 1_000);
+  });
+
+  it('needs no more than the plate of a known vehicle, whose model follows from it', async () => {
+    const sent: NewCallEntry[] = [];
+    const openCall = (call: NewCallEntry) => of(void sent.push(call));
+    const { modal, type, send, root } = await show({ vehicles: () => of([KNOWN]), openCall });
+    expect(send().disabled).toBeTrue();
+    await type('Plate', 'qx-000');
+    expect(send().disabled).withContext('a part of it may be another').toBeTrue();
+    await type('Plate', 'qx-0007');
+    expect(root.querySelector('[role=radio]')!.getAttribute('aria-checked')).toBe('true');
+    expect(send().disabled).toBeFalse();
+    send().click();
+    await new Promise<void>((closed) => modal.close.and.callFake(() => closed()));
+    expect(sent).toEqual([
+      jasmine.objectContaining({
+        vehicleId: 'v7',
+        title: 'Test Car',
+        placeName: '',
+      }) as unknown as NewCallEntry,
+    ]);
   });
 
   it('is one call however often it is sent while the server takes its time, and may be sent again after a refusal', async () => {

@@ -24,6 +24,7 @@ import { callErrand } from '../shared/model/errand';
 import { Errands } from '../shared/sync/errands';
 import { When } from '../shared/ui/when';
 import { NEW_CALL as T } from '@words/screens/board';
+import { plateKeyOf } from '@voltrek/contracts/search-text';
 
 /** Known vehicles that are offered while a plate is typed. */
 const KNOWN_MOST = 4;
@@ -31,7 +32,6 @@ const KNOWN_MOST = 4;
 const text = (begin = ''): FormControl<string> => new FormControl(begin, { nonNullable: true });
 /** The schema's fields by the labels that are seen. */
 const labels = () => [
-  { key: 'placeName', label: T.place },
   { key: 'title', label: T.titleLabel },
   { key: 'ambientC', label: T.airLabel },
 ];
@@ -88,9 +88,6 @@ const labels = () => [
         ><span>{{ t.place }}</span
         ><input class="field" maxlength="120" formControlName="place"
       /></label>
-      @if (fault('place'); as text) {
-        <p class="field-fault" role="alert">{{ text }}</p>
-      }
       <label
         ><span>{{ t.saysLabel }}</span
         ><input class="field" maxlength="400" formControlName="said"
@@ -202,7 +199,6 @@ export class NewCall {
     });
     const found = schemaFaults(labels(), () => parseNewCall(this.entry()));
     const faults = {
-      ...('placeName' in found && { place: found.placeName }),
       ...(this.form.value.phone?.trim() && !this.form.value.caller?.trim() && { caller: T.whosePhone }),
       ...(!this.vehicle() && !this.machine() && { vehicle: T.machineMissing }),
       ...('' in found && { '': found[''] }),
@@ -217,7 +213,7 @@ export class NewCall {
   }
 
   /** Shown at a field after it was touched. */
-  protected fault(key: 'place' | 'temp' | 'vehicle' | 'caller'): string | null {
+  protected fault(key: 'temp' | 'vehicle' | 'caller'): string | null {
     const { plate, phone } = this.form.controls;
     const control = key === 'vehicle' ? plate : key === 'caller' ? phone : this.form.controls[key];
     return control.touched || (key === 'temp' && control.dirty) ? (faultsOf(this.form)[key] ?? null) : null;
@@ -233,7 +229,10 @@ export class NewCall {
     }
     this.finder.vehicles(plate).subscribe({
       next: (found) => {
-        if (this.form.controls.plate.value === plate) this.known.set(found.slice(0, KNOWN_MOST));
+        if (this.form.controls.plate.value !== plate) return;
+        this.known.set(found.slice(0, KNOWN_MOST));
+        const same = found.find((known) => plateKeyOf(known.plate ?? '') === plateKeyOf(plate));
+        if (same) this.take(same);
       },
       error: (error: unknown) => this.problem.set(problemText(error)),
     });
@@ -242,7 +241,7 @@ export class NewCall {
   protected take(vehicle: VehicleSummary | null): void {
     this.vehicle.set(vehicle);
     if (vehicle) this.form.controls.plate.setValue(vehicle.plate ?? '');
-    else this.form.updateValueAndValidity();
+    this.form.updateValueAndValidity();
   }
 
   protected choose(machine: MachineSummary | null): void {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { callWord } from '@words/call-words';
+import { callWord, withPlace } from '@words/call-words';
 import { degrees } from '@words/units';
 import { selectJob, selectSituation } from '../shared/job/job-selectors';
 
@@ -11,7 +11,7 @@ import { selectJob, selectSituation } from '../shared/job/job-selectors';
   template: `
     @if (job(); as j) {
       <span>{{ callWord(j.call.callNumber) }}</span>
-      <span class="title">{{ j.call.title }}, {{ j.call.placeName }}</span>
+      <span class="title">{{ withPlace(j.call) }}</span>
       <span class="temp">{{ temp() }}</span>
     }
   `,
@@ -39,6 +39,7 @@ import { selectJob, selectSituation } from '../shared/job/job-selectors';
 export class JobHeading {
   protected readonly job = inject(Store).selectSignal(selectJob);
   private readonly situation = inject(Store).selectSignal(selectSituation);
+  protected readonly withPlace = withPlace;
   protected readonly callWord = callWord;
   protected readonly temp = computed(() => {
     const situation = this.situation();

@@ -13,6 +13,7 @@ import { typedVolts } from '../../shared/ui/typed-volts';
 import { CHARGE_STATE_TONES, CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
 import { When } from '../../shared/ui/when';
 import { CHARGE_WATCH as T } from '@words/screens/job-charge';
+import { withPlace } from '@words/call-words';
 
 /** A charge under way: until when, what was seen of it, what that means, and what waits meanwhile. */
 @Component({
@@ -77,7 +78,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
         }
         <p class="dim">
           @if (waiting()[0]; as call) {
-            {{ t.nextCall({ call: call.number, title: call.title, placeName: call.placeName }) }}
+            {{ t.nextCall({ call: call.number, title: withPlace(call) }) }}
           } @else {
             {{ t.noCall }}
           }
@@ -141,6 +142,7 @@ import { CHARGE_WATCH as T } from '@words/screens/job-charge';
 export class ChargeWatch {
   protected readonly fixed = fixed;
   protected readonly t = T;
+  protected readonly withPlace = withPlace;
 
   readonly work = input.required<Work>();
 

@@ -361,6 +361,8 @@ export class Scene {
       const mayAnswer = this.connected() && !this.signInRequest();
       if (wasAsked && !mayAnswer) return;
       wasAsked = true;
+      // A service knows the weather of a place. Where nobody told one, the air is typed.
+      if (!this.placeName()) return;
       const asked = this.api.weather(this.placeName()).subscribe({
         next: (weather) => this.weather.set(weather),
         error: (error: unknown) => this.weatherProblem.set(problemText(error)),

@@ -10,3 +10,12 @@ const T = messagesOf('callName');
 /** A call by its number; one that no server has numbered yet is the new one. */
 export const callWord = (number: number): string =>
   number === NOT_NUMBERED ? T.new : T.numbered({ number });
+
+/** Returns the title of a call with its place, where somebody told one. */
+export const withPlace = ({
+  title,
+  placeName,
+}: {
+  readonly title: string;
+  readonly placeName: string;
+}): string => (placeName ? `${title}, ${placeName}` : title);

@@ -329,7 +329,7 @@ export interface Messages {
     readonly allSaved: string;
   };
   readonly errand: {
-    readonly call: Message<'place' | 'title'>;
+    readonly call: Message<'call'>;
     readonly entry: Message<'maker' | 'model'>;
     readonly exam: Message<'number'>;
     readonly photo: string;
@@ -1209,7 +1209,7 @@ export interface Messages {
     readonly caseIsWarm: string;
     readonly noteIt: string;
     readonly noteFullAtOnce: string;
-    readonly nextCall: Message<'call' | 'placeName' | 'title'>;
+    readonly nextCall: Message<'call' | 'title'>;
     readonly noCall: string;
     readonly toTheBoard: string;
     readonly volts: string;

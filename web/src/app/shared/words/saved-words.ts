@@ -1,6 +1,7 @@
 import type { Errand } from '../model/errand';
 import { timeOfDay } from '../model/dates';
 import { messagesOf } from './messages-of';
+import { withPlace } from './call-words';
 
 /** The words on the taps of this device. */
 export interface SavedState {
@@ -42,7 +43,7 @@ function keptText({ taps, jobs, since }: NonNullable<SavedState['backlog']>): st
 export function errandWords(errand: Errand): string {
   switch (errand.kind) {
     case 'call':
-      return ERRAND.call({ title: errand.call.title, place: errand.call.placeName });
+      return ERRAND.call({ call: withPlace(errand.call) });
     case 'entry':
       return ERRAND.entry({ maker: errand.machine.maker, model: errand.machine.model });
     case 'exam':

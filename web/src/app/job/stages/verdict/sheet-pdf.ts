@@ -1,5 +1,5 @@
 import { withinSentence } from '@words/numbers';
-import { callWord } from '@words/call-words';
+import { callWord, withPlace } from '@words/call-words';
 import { FOLLOW_UP_WORDS } from '@words/follow-up-words';
 import type { JobSheet } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
@@ -67,7 +67,7 @@ export function sheetDocument(
           { text: callWord(sheet.callNumber), fontSize: 14, bold: true, alignment: 'right' },
         ],
       },
-      { text: `${sheet.title}. ${sheet.placeName}`, fontSize: 12, margin: [0, 2, 0, 2] },
+      { text: withPlace(sheet), fontSize: 12, margin: [0, 2, 0, 2] },
       {
         text: `${moment(sheet.openedAt)}${sheet.closedAt ? T.to({ closedAt: moment(sheet.closedAt) }) : T.stillOpen}. ${crewName}. ${degrees(sheet.tempC)}`,
         color: DIM,
