@@ -138,7 +138,7 @@ describe('a capacitor bank as the machine’s own battery', () => {
     expect(refused).toBeNull();
     expect(
       judgeCharge(
-        { rating: BANK, fromSoc: 0.3, toSoc: 0.98, tempC: 5, minutes: 4 },
+        { rating: BANK, fromSoc: 0.3, toSoc: 0.98, tempC: 5, minutes: 4, setAmps: 10 },
         { volts: 14.4, amps: 0.1, isWarm: false },
       ).state,
     ).toBe('full');

@@ -8,6 +8,7 @@ import {
 } from '../src/hookup/index.js';
 import {
   chargeChoices,
+  chargePlanOfJob,
   chargeRecord,
   chargeSeen,
   hookupScene,
@@ -92,8 +93,8 @@ describe('putting a battery on charge where it is', () => {
 
   it('warns of a charger that pushes more than the battery should take', () => {
     expect(choicesOf(read(MOTORCYCLE, [12], [charger(15, 14.4)]))[0]!).toEqual(
-      // A quarter of 8 Ah.
-      jasmine.objectContaining({ isTooLarge: true, amps: 2 }),
+      // A tenth of 8 Ah.
+      jasmine.objectContaining({ isTooLarge: true, amps: 0.8 }),
     );
     expect(choicesOf(read(CAR, [12], kit))[0]!.isTooLarge).toBeFalse();
   });
@@ -195,8 +196,35 @@ describe('putting a battery on charge where it is', () => {
   });
 });
 
+describe('the current of a charge', () => {
+  it('is one figure: in the plan, at each charger, in the circuit, and behind the hours', () => {
+    for (const machine of [CAR, MOTORCYCLE, TRUCK, EV]) {
+      const situation = situationIn(
+        read(
+          machine,
+          machine.batteries.map(() => 12),
+          [charger(3, 14.4), charger(15, 14.4)],
+        ).job,
+        machine,
+        [charger(3, 14.4), charger(15, 14.4)],
+      );
+      for (const choice of chargeChoices(situation)) {
+        const { rating } = machine.batteries[choice.battery]!;
+        const plan = chargePlanOfJob(situation, choice.battery);
+        const most = choice.charger.includes('15') ? 15 : 3;
+        const tenth = Math.min(most, rating.capacityAh / 10);
+        expect(choice.amps).toBeCloseTo(tenth, 9);
+        expect(choice.option.source.alternator!.maxAmps).toBe(choice.amps);
+        expect(plan.chargers.find(({ name }) => name === choice.charger)!.hours).toBe(choice.hours);
+        // A bench is warmer than the 5 °C here.
+        if (plan.amps === choice.amps) expect(plan.hours!).toBeLessThan(choice.hours!);
+      }
+    }
+  });
+});
+
 describe('a look at a charge', () => {
-  const soFar = { rating: BATTERY_60, fromSoc: 0.2, toSoc: 0.98, tempC: 15, minutes: 60 };
+  const soFar = { rating: BATTERY_60, fromSoc: 0.2, toSoc: 0.98, tempC: 15, minutes: 60, setAmps: 6 };
   const look = (more: Partial<typeof soFar>, volts: number, amps: number, isWarm = false) =>
     judgeCharge({ ...soFar, ...more }, { volts, amps, isWarm });
 
@@ -209,7 +237,7 @@ describe('a look at a charge', () => {
   it('knows full from full at once, and from nothing taken', () => {
     // A fiftieth of 60 Ah is 1.2 A.
     expect(look({ minutes: 400 }, 14.4, 1.1).state).toBe('full');
-    expect(look({ minutes: 400 }, 14.4, 1.3).state).toBe('charging');
+    expect(look({ minutes: 400 }, 14.4, 1.3).state).toBe('tapering');
     expect(look({ minutes: 8 }, 14.4, 0.5).state).toBe('full-at-once');
     expect(look({ minutes: 8, fromSoc: 0.8 }, 14.4, 0.5).state)
       .withContext('it was nearly full')
@@ -224,6 +252,13 @@ describe('a look at a charge', () => {
     const two = look({ minutes: 120 }, 14.2, 6).hoursLeft!;
     expect(start - hour).toBeCloseTo(1, 1);
     expect(hour - two).toBeCloseTo(1, 1);
-    expect(look({ minutes: 60 }, 14.2, 3).hoursLeft!).toBeGreaterThan(hour);
+    // A charger that gives less than was set, and does not hold the battery yet.
+    expect(look({ minutes: 60 }, 13.2, 3).hoursLeft!).toBeGreaterThan(hour);
+  });
+
+  it('tells no hours once the current falls', () => {
+    expect(look({ minutes: 300 }, 14.4, 5.5)).toEqual(jasmine.objectContaining({ state: 'charging' }));
+    expect(look({ minutes: 300 }, 14.4, 5.3)).toEqual({ state: 'tapering', hoursLeft: null });
+    expect(look({ minutes: 300, setAmps: 4 }, 14.4, 3.9).state).toBe('charging');
   });
 });

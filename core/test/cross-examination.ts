@@ -298,6 +298,8 @@ export function crossExamine(
     const plan = chargePlanOfJob(situation, choice.battery);
     const charger = plan.chargers.find(({ kitId }) => kitId === choice.option.sourceId);
     ask('amps: charger in both lists', charger?.amps === choice.amps, () => [charger?.amps, choice.amps]);
+    ask('amps: as the circuit has them', choice.option.source.alternator!.maxAmps === choice.amps);
+    ask('hours: charger in both lists', choice.hours === null || charger?.hours === choice.hours);
     ask('unfit: charger in both lists', charger?.unfit == null || choice.unfit !== null);
     const record = chargeRecord(choice);
     ask('hours: as recorded', record === null || record.waitMinutes === Math.round(choice.hours! * 60));

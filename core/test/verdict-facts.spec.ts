@@ -203,7 +203,7 @@ describe('the plan of a charge', () => {
       charger(7, 13),
       charger(8, 16.2),
     ]).chargers;
-    expect([small!.amps, big!.amps]).toEqual([4, 15]);
+    expect([small!.amps, big!.amps]).toEqual([4, 6]);
     expect(small!.hours!).toBeGreaterThan(big!.hours!);
     expect([small!.unfit, big!.unfit, low!.unfit, high!.unfit]).toEqual([
       null,

@@ -14,7 +14,7 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
   await page.getByRole('radio', { name: 'Next' }).click();
   const here = page.locator('vt-put-on-charge');
   await expect(here).toContainText('Mains charger, 15 A');
-  await expect(here).toContainText(/\d+(\.\d)? h in this cold/);
+  await expect(here).toContainText(/set 4.4 A: \d+ h in this cold/);
   await here.getByRole('button', { name: 'Put it on' }).click();
 
   await tech.expectStage('Hook up');
@@ -41,7 +41,7 @@ test('a flat battery is put on charge from the verdict, watched, shown on the bo
   await watch.getByLabel('Charger gives, A').fill('400');
   await expect(watch.getByRole('alert')).toContainText('Amps must be between');
   await expect(watch.getByRole('button', { name: 'Note it' })).toBeDisabled();
-  await note('13.6', '12');
+  await note('13.6', '4.4');
   await expect(watch).toContainText(/Charging\s*Still \d+(\.\d)? h at these amps/);
   await note('14.4', '0.4');
   await expect(watch).toContainText('Full far too soon');

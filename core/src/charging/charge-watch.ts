@@ -19,6 +19,8 @@ export interface ChargeSoFar {
   readonly toSoc: number;
   readonly tempC: number;
   readonly minutes: number;
+  /** Current that the charger was set to, A. */
+  readonly setAmps: number;
 }
 
 export const CHARGE_STATES = [
@@ -27,6 +29,7 @@ export const CHARGE_STATES = [
   'full-at-once',
   'full',
   'takes-nothing',
+  'tapering',
   'charging',
 ] as const;
 export type ChargeState = (typeof CHARGE_STATES)[number];
@@ -60,15 +63,19 @@ const AT_ONCE_MIN = parameter(15, {
   reason: 'A flat battery that is full in minutes has lost its capacity.',
 });
 const HALF_SOC = 0.5;
+/** A charger holds a battery once it is within this of its charge volts, V. */
+const HELD_WITHIN_VOLTS = 0.2;
+/** Under this share of the current that was set, the current of a held battery falls. */
+const FALLING_SHARE = 0.9;
 /** Held this far under its charge volts and taking next to nothing, it is not joined, V. */
 const NOT_HELD_VOLTS = 1;
 
 /**
- * Judges a reading of a charge under way, the dangerous first: warm, above its volts, full far too soon, full, nothing taken, or how
- * long it still takes at these amps.
+ * Judges a reading of a charge under way, the dangerous first: warm, above its volts, full far too soon, full, nothing taken. The hours
+ * left are told while the charger still gives the current that was set: after that they cannot be known from one reading.
  */
 export function judgeCharge(
-  { rating, fromSoc, toSoc, tempC, minutes }: ChargeSoFar,
+  { rating, fromSoc, toSoc, tempC, minutes, setAmps }: ChargeSoFar,
   { volts, amps, isWarm }: ChargeReading,
 ): ChargeJudged {
   const is = (state: ChargeState, hoursLeft: number | null = null): ChargeJudged => ({ state, hoursLeft });
@@ -81,6 +88,8 @@ export function judgeCharge(
     if (isBank) return is('full', 0);
     return is(fromSoc < HALF_SOC && minutes <= AT_ONCE_MIN ? 'full-at-once' : 'full', 0);
   }
+  // From here on the battery decides, and its current says nothing of the hours.
+  if (volts >= least - HELD_WITHIN_VOLTS && amps < FALLING_SHARE * setAmps) return is('tapering');
   const givenAh = (amps * minutes) / 60 / CHARGE_FACTOR[rating.chemistry];
   const nowSoc = Math.min(toSoc, fromSoc + givenAh / rating.capacityAh);
   return is('charging', chargeHours(rating, nowSoc, toSoc, amps, tempC));

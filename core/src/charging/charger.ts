@@ -29,3 +29,13 @@ export function chargeAmps({
 }: Pick<BatteryRating, 'chemistry' | 'capacityAh'>): number {
   return chemistry === 'capacitor' ? BANK_CHARGE_AMPS : capacityAh * CHARGE_SHARE_PER_H;
 }
+
+/**
+ * Current to set on a charger for a battery: a tenth of its capacity, or all that the charger has. A bank takes all.
+ *
+ * @example ampsToSet(15, { chemistry: 'flooded', capacityAh: 60, ccaAmps: 540, ccaStandard: 'EN' }) // => 6
+ */
+export const ampsToSet = (
+  chargerAmps: number,
+  rating: Pick<BatteryRating, 'chemistry' | 'capacityAh'>,
+): number => (rating.chemistry === 'capacitor' ? chargerAmps : Math.min(chargerAmps, chargeAmps(rating)));

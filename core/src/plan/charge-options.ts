@@ -1,18 +1,20 @@
+import { ampsToSet } from '../charging/index.js';
 import { chargerSource, type KitItem, type MainsChargerKit } from '../sources/index.js';
 import type { Machine } from '../machine/index.js';
 import type { SourceOption } from './options.js';
 
 /**
  * Every way that the chargers of the van can bring a battery of this machine to full: across the whole of a 12 V machine, across each battery of
- * a string in turn. Nothing is cranked with them.
+ * a string in turn. Each is set to the current that its battery should take. Nothing is cranked with them.
  *
  * @returns fit or not, a charger after the other, batteries from the chassis side up
  */
 export function chargeOptions(machine: Machine, kit: readonly KitItem[]): SourceOption[] {
   return kit.flatMap((item) => {
     if (item.kind !== 'mains-charger') return [];
-    if (machine.batteries.length === 1) return [chargeOption(item, null)];
-    return machine.batteries.map((_, battery) => chargeOption(item, battery));
+    const set = machine.batteries.map(({ rating }) => ({ ...item, amps: ampsToSet(item.amps, rating) }));
+    if (set.length === 1) return [chargeOption(set[0]!, null)];
+    return set.map((charger, battery) => chargeOption(charger, battery));
   });
 }
 

@@ -1,5 +1,6 @@
 import { batteryBar, type BatteryBar, type BatteryRating, type Chemistry } from '../battery/index.js';
 import {
+  ampsToSet,
   CHARGE_VOLTS,
   chargeAmps,
   chargeHours,
@@ -20,9 +21,12 @@ export type PlaceReason = (typeof PLACE_REASONS)[number];
 export interface ChargerHours {
   readonly kitId: string;
   readonly name: string;
-  /** Its current, no more than the battery should take. */
+  /** Current to set on it, A. */
   readonly amps: number;
+  /** To full at that current where the battery is, in its own cold; null where it is not reached. */
   readonly hours: number | null;
+  /** It may push more than a battery of this size stands: it is set lower, or a smaller one is found. */
+  readonly isTooLarge: boolean;
   /** Its volts are wrong for this chemistry: not to be used. */
   readonly unfit: 'volts-too-high' | 'volts-too-low' | 'lithium-own-charger' | null;
 }
@@ -37,7 +41,7 @@ export interface ChargePlan {
   readonly mostVolts: number;
   readonly fromSoc: number;
   readonly toSoc: number;
-  /** At the usual current. */
+  /** At the usual current on a bench. */
   readonly hours: number | null;
   readonly chargers: readonly ChargerHours[];
   readonly place: ChargePlace;
@@ -52,8 +56,8 @@ export interface ChargePlan {
   readonly restHours: number;
 }
 
-/** A charge is for the bench: a battery brought in from the cold warms to about this, degC. */
-const BENCH_TEMP_C = 15;
+/** A battery brought in from the cold warms to about this, degC. */
+export const BENCH_TEMP_C = 15;
 /** Charge that counts as full: the last hundredth takes as long as the tenth before. */
 export const CHARGED_TO_SOC = 0.98;
 /** Past this a battery is better charged out of the vehicle, h. */
@@ -93,9 +97,9 @@ export function chargePlan(
   const isBank = chemistry === 'capacitor';
   const amps = chargeAmps(rating);
   const from = Math.min(soc, CHARGED_TO_SOC);
-  const hoursAt = (supply: number): number | null =>
-    chargeHours(rating, from, CHARGED_TO_SOC, supply, Math.max(tempC, BENCH_TEMP_C));
-  const hours = hoursAt(amps);
+  const hoursAt = (supply: number, atC: number): number | null =>
+    chargeHours(rating, from, CHARGED_TO_SOC, supply, atC);
+  const hours = hoursAt(amps, Math.max(tempC, BENCH_TEMP_C));
   const isVeryFlat = restVolts !== null && restVolts < rules.chargerSenseVolts;
   const { least, most } = CHARGE_VOLTS[chemistry];
   return {
@@ -110,9 +114,18 @@ export function chargePlan(
     chargers: kit.flatMap((item) => {
       if (item.kind !== 'mains-charger') return [];
       const unfit = unfitFor(chemistry, item.volts);
-      const most = isBank ? Infinity : rating.capacityAh * MOST_SHARE_PER_H;
-      const given = Math.min(item.amps, most);
-      return [{ kitId: item.id, name: item.name, amps: given, hours: unfit ? null : hoursAt(given), unfit }];
+      const set = ampsToSet(item.amps, rating);
+      const isTooLarge = !isBank && item.amps > rating.capacityAh * MOST_SHARE_PER_H;
+      return [
+        {
+          kitId: item.id,
+          name: item.name,
+          amps: set,
+          hours: unfit ? null : hoursAt(set, tempC),
+          isTooLarge,
+          unfit,
+        },
+      ];
     }),
     ...placeOf(battery, hours, isVeryFlat && !isBank, rules),
     revival: isVeryFlat ? revivalOf(rating, restVolts, coldestC, rules) : null,
@@ -121,7 +134,7 @@ export function chargePlan(
     restHours: REST_HOURS,
   };
 }
-/** The most that a charger should push, as a share of capacity per hour: past this a battery warms. */
+/** The most that a charger may have for a battery, as a share of capacity per hour: past this a battery warms. */
 const MOST_SHARE_PER_H = 0.25;
 
 function unfitFor(chemistry: Chemistry, volts: number): ChargerHours['unfit'] {

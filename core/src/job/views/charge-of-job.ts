@@ -3,7 +3,7 @@ import { MINUTE_MS } from '../../quantities/index.js';
 import { anyClampOn } from '../../hookup/index.js';
 import { chargeOptions, type SourceOption } from '../../plan/index.js';
 import { startsByWaking } from '../../machine/index.js';
-import { chargeHours, type ChargeJudged, type ChargeReading, judgeCharge } from '../../charging/index.js';
+import { ampsToSet, type ChargeJudged, type ChargeReading, judgeCharge } from '../../charging/index.js';
 import { CHARGED_TO_SOC, chargePlan, type ChargePlan, type ChargerHours } from '../../verdict/index.js';
 import type { PlanRecord } from '../events/event.js';
 import type { Job } from '../job.js';
@@ -46,15 +46,14 @@ export function chargePlanOfJob(situation: Situation, battery?: number): ChargeP
  * at each battery of a string.
  */
 export function chargeChoices(situation: Situation): ChargeChoice[] {
-  const { job, machine, restVolts: read, tempC, rules, record } = situation;
+  const { job, machine, restVolts: read, rules, record } = situation;
   const plans = machine.batteries.map((_, battery) => chargePlanOfJob(situation, battery));
   return chargeOptions(machine, record.kit).map((option): ChargeChoice => {
     const battery = option.across.kind === 'battery' ? option.across.battery : 0;
     const plan = plans[battery]!;
-    const { name, amps, unfit } = plan.chargers.find(({ kitId }) => kitId === option.sourceId)!;
-    // The place of the battery, in its own cold: a bench is warmer.
-    const { rating } = machine.batteries[battery]!;
-    const hours = plan.bar || unfit ? null : chargeHours(rating, plan.fromSoc, plan.toSoc, amps, tempC);
+    const charger = plan.chargers.find(({ kitId }) => kitId === option.sourceId)!;
+    const { name, amps, isTooLarge, unfit } = charger;
+    const hours = plan.bar ? null : charger.hours;
     const tooHigh = startsByWaking(machine) && option.source.alternator!.volts > rules.wakeMaxVolts;
     const why = (): UnfitCharge | null => {
       if (plan.bar) return { code: 'bar', bar: plan.bar };
@@ -67,7 +66,6 @@ export function chargeChoices(situation: Situation): ChargeChoice[] {
       if (plan.place === 'take-out' && plan.placeReason !== 'long') return { code: 'take-out' };
       return job.scene?.mainsNear ? null : { code: 'no-mains' };
     };
-    const isTooLarge = option.source.alternator!.maxAmps > amps;
     return { option, battery, charger: name, amps, isTooLarge, hours, unfit: why() };
   });
 }
@@ -126,20 +124,24 @@ export function underCharge(job: Pick<Job, 'plan' | 'joinedSince'>): UnderCharge
  */
 export function chargeSeen(
   job: Pick<Job, 'plan' | 'joinedSince'>,
-  { machine, batteries, tempC }: Situation,
+  situation: Situation,
   reading: ChargeReading,
   at: string,
 ): ChargeJudged | null {
   const charge = underCharge(job);
   if (!charge) return null;
   const { battery } = charge;
+  const { machine, batteries, tempC, record } = situation;
+  const { rating } = machine.batteries[battery]!;
+  const charger = record.kit.find(({ id }) => id === job.plan?.sourceId);
   return judgeCharge(
     {
-      rating: machine.batteries[battery]!.rating,
+      rating,
       fromSoc: batteries.socs[battery]!,
       toSoc: CHARGED_TO_SOC,
       tempC,
       minutes: (Date.parse(at) - Date.parse(charge.since)) / MINUTE_MS,
+      setAmps: ampsToSet(charger?.kind === 'mains-charger' ? charger.amps : Infinity, rating),
     },
     reading,
   );

@@ -16,6 +16,7 @@ import { act, type HookupStep } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
+import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { Frames } from '../shared/model/frames';
 import { later } from '../shared/ui/drawn-later';
 import { Countdown } from './countdown';
@@ -25,6 +26,7 @@ import type { Work } from '../shared/job/job-selectors';
 import { type StepSeen, stepSeen } from './step-seen';
 import { actionTitle, pointFor } from './step-words';
 import { STEP_CARD as T } from '@words/screens/job';
+import { ampsFigure } from '@words/figures';
 
 /** The step to do now: large, with where, why, and what the circuit says of the contact. */
 @Component({
@@ -57,7 +59,7 @@ import { STEP_CARD as T } from '@words/screens/job';
         </div>
         <div>
           <dt>{{ isRemoval() ? t.itCarriesNow : t.whenItIsOn }}</dt>
-          <dd class="figure">{{ fixed(c.contactAmps) }} <small>A</small></dd>
+          <dd class="figure">{{ ampsFigure(c.contactAmps) }} <small>A</small></dd>
         </div>
         <div>
           <dt>{{ t.gasHere }}</dt>
@@ -168,6 +170,7 @@ import { STEP_CARD as T } from '@words/screens/job';
 })
 export class StepCard {
   protected readonly fixed = fixed;
+  protected readonly ampsFigure = ampsFigure;
   protected readonly t = T;
 
   readonly step = input.required<HookupStep>();
@@ -256,9 +259,26 @@ export class StepCard {
       case 'circumstance':
         return CIRCUMSTANCE_WORDS[action.what];
       case 'confirm':
-        return confirmWords(action.what, this.work().machine).detail;
+        return [this.setting(), confirmWords(action.what, this.work().machine).detail]
+          .filter(Boolean)
+          .join(' ');
     }
   });
+  /** The setting of a charger, at the step that sets it. */
+  private setting(): string {
+    const { action } = this.step();
+    const { option } = this.rescue();
+    const given = option.source.alternator;
+    if (action.kind !== 'confirm' || action.what !== 'charger-set' || !given) return '';
+    const at = option.across.kind === 'battery' ? option.across.battery : 0;
+    const { chemistry } = this.work().machine.batteries[at]!.rating;
+    return T.chargerSetting({
+      chemistry: CHEMISTRY_WORDS[chemistry],
+      volts: given.volts,
+      amps: ampsFigure(given.maxAmps),
+    });
+  }
+
   protected readonly reason = computed(() => {
     const { reason } = this.step();
     const metres = this.contact()?.metresToBattery;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { fixed } from '@words/numbers';
+import { ampsFigure } from '@words/figures';
 import { Router } from '@angular/router';
 import { anyClampOn } from '@voltrek/core/hookup';
 import { type ChargeChoice, chargeChoices, chargeRecord } from '@voltrek/core/job';
@@ -29,7 +29,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
               <span class="dim">{{ why(unfit) }}</span>
             } @else {
               <span
-                >{{ t.aInThisCold({ amps: fixed(c.amps, c.amps < 10 ? 1 : 0), hours: hours(c.hours) }) }}
+                >{{ t.aInThisCold({ amps: ampsFigure(c.amps), hours: hours(c.hours) }) }}
                 @if (c.isTooLarge) {
                   <span class="tone-watch">{{ tooLarge }}</span>
                 }
@@ -72,7 +72,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
   `,
 })
 export class PutOnCharge {
-  protected readonly fixed = fixed;
+  protected readonly ampsFigure = ampsFigure;
   protected readonly t = T;
 
   readonly work = input.required<Work>();

@@ -5,6 +5,7 @@ import type { ChargePlan } from '@voltrek/core/verdict';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { type Steps, StepsPrompt } from '../../shared/ui/steps-dialog';
 import { REVIVE_PROMPT as T } from '@words/screens/job-charge';
+import { ampsFigure } from '@words/figures';
 
 /** The volts that this battery must rise to before its charger takes it, V. */
 export interface Lift {
@@ -52,9 +53,9 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
         act: charger
           ? T.charger({
               name: charger.name,
-              amps: fixed(Math.min(amps, charger.amps), amps < 10 ? 1 : 0),
+              amps: ampsFigure(Math.min(amps, charger.amps)),
             })
-          : T.chargerAny({ amps: fixed(amps, amps < 10 ? 1 : 0) }),
+          : T.chargerAny({ amps: ampsFigure(amps) }),
         why: T.chargerWhy,
       },
       {

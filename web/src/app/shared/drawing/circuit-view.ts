@@ -15,6 +15,7 @@ import { shownUnit } from '@words/units';
 import { AMPS_TAG, type CircuitDrawing, SHOWN_AMPS, type Size } from './drawing';
 import { partShown } from './part-shown';
 import { CIRCUIT_VIEW as T } from '@words/screens/drawing';
+import { amps } from '@words/figures';
 
 /** A lead that a try warms by less counts as cold, K. */
 const SHOWN_RISE_K = 1;
@@ -148,7 +149,7 @@ const QUICKEST_S = 0.25;
         @if (l.tag; as tag) {
           <g [attr.transform]="'translate(' + tag.x + ' ' + tag.y + ')'">
             <rect [attr.width]="ampsTag.width" [attr.height]="ampsTag.height" rx="3" class="tag" />
-            <text x="31" y="18.5" class="tag-text">{{ fixed(l.amps) }} A</text>
+            <text x="31" y="18.5" class="tag-text">{{ amps(l.amps) }}</text>
             @if (l.isRed && l.warmsK >= shownRise) {
               <!-- Above the amps: those of the black lead stand below. -->
               <rect x="-27" y="-24" width="116" height="22" rx="3" class="tag" />
@@ -317,6 +318,7 @@ export class CircuitView {
   }
 
   protected readonly ampsTag = AMPS_TAG;
+  protected readonly amps = amps;
   protected readonly shownRise = SHOWN_RISE_K;
 
   /** How long a mark takes to the next one's place at these amps: half as long for four times as many. */

@@ -30,6 +30,7 @@ export const CHARGE_STATE_TONES: Readonly<Record<ChargeState, 'bad' | 'watch' | 
   'full-at-once': 'watch',
   full: 'good',
   'takes-nothing': 'watch',
+  tapering: 'good',
   charging: 'good',
 };
 

@@ -8,7 +8,9 @@ const T = messagesOf('figures');
 
 /** Figures as they are read: fixed places, unit after a space. */
 export const volts = (value: number, places = 2): string => `${fixed(value, places)} V`;
-export const amps = (value: number): string => `${fixed(value)} A`;
+/** A current without its unit: under 10 A with a tenth, since chargers are set so. */
+export const ampsFigure = (value: number): string => fixed(value, value > 0.05 && value < 9.95 ? 1 : 0);
+export const amps = (value: number): string => `${ampsFigure(value)} A`;
 export const percent = (fraction: number): string => `${fixed(Math.round(fraction * 100))} %`;
 
 /** A speed of the engine. */

@@ -1617,7 +1617,6 @@ export interface Messages {
     readonly to: Message<'leastVolts' | 'mostVolts'>;
     readonly toFullFrom: Message<'fromSoc'>;
     readonly keepWith: string;
-    readonly doNotUse: Message<'unfit'>;
     readonly senseRefuses: string;
     readonly replaceByRule: string;
     readonly never: string;
@@ -1974,6 +1973,7 @@ export interface Messages {
     readonly wallPlugAdvice: string;
     readonly wallUnplugAdvice: string;
     readonly batteryAway: Message<'metres'>;
+    readonly chargerSetting: Message<'amps' | 'chemistry' | 'volts'>;
   };
   readonly stepLine: { readonly done: string; readonly minAsPlanned: Message<'minutes'> };
   readonly step: {
@@ -2571,6 +2571,7 @@ export interface Messages {
     readonly full: { readonly name: string; readonly now: string };
     readonly 'takes-nothing': { readonly name: string; readonly now: string };
     readonly charging: { readonly name: string; readonly now: string };
+    readonly tapering: { readonly name: string; readonly now: string };
   };
   readonly condition: {
     readonly sound: string;

@@ -2,12 +2,13 @@ import type { MachineClass } from '@voltrek/core/machine';
 import type { Advice } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { messagesOf } from './messages-of';
-import { anyOf, fixed } from './numbers';
+import { anyOf } from './numbers';
 import { CHEMISTRY_WORDS, hoursWords } from './plan-words';
 import { repairedPart } from './repair-words';
 import { runDownWords } from './road-words';
 import { driveWords } from './words';
 import { SUSPECT_WORDS } from './verdict-words';
+import { ampsFigure } from './figures';
 
 const FINDING = messagesOf('ownerFinding');
 const ADVICE = messagesOf('advice');
@@ -68,7 +69,7 @@ export function adviceWords(advice: Advice, machineClass: MachineClass): string 
     case 'do-not-drive':
       return ADVICE['do-not-drive']({ time: runDownWords(advice.charged, machineClass) });
     case 'charge-full': {
-      const amps = fixed(advice.amps, advice.amps < 10 ? 1 : 0);
+      const amps = ampsFigure(advice.amps);
       return advice.hours === null
         ? ADVICE['charge-full']({ amps })
         : ADVICE['charge-full-hours']({ amps, hours: hoursWords(advice.hours) });

@@ -33,7 +33,7 @@ describe('ChargeAdvice', () => {
     const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(11.9)], { kit });
     for (const part of ['6.0 A', '14.1 to 14.8 V', 'Take it out to charge', 'Rest 24 h, then judge'])
       expect(root.textContent.replace(/\s+/g, ' ')).toContain(part);
-    expect(root.textContent).toMatch(/Charger, 15 A\s*15 A, [\d.]+ h/);
+    expect(root.textContent).toMatch(/Charger, 15 A\s*set 6.0 A: [\d.]+ h in this cold/);
     expect(root.textContent).not.toContain('lift it first');
     // It stands: nobody is sent onto the road with it.
     expect(root.textContent).not.toContain('On the road');
@@ -58,7 +58,7 @@ describe('ChargeAdvice', () => {
       batteries: [{ ...battery, rating: { ...battery.rating, chemistry: 'gel' as const } }],
     };
     const { root } = await jobHarness(ChargeAdvice, [opened(), mild(), rest(12.2)], { kit, machine });
-    expect(root.textContent).toContain('do not use: too many volts for this chemistry');
+    expect(root.textContent).toContain('not with this one: too many volts for this chemistry');
   });
 
   it('offers no charge and no revival for what may be frozen or reads backwards, only what to do instead', async () => {

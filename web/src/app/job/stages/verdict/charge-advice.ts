@@ -9,7 +9,6 @@ import {
   hoursWords,
   PLACE_REASON_WORDS,
   notRevivedWords,
-  UNFIT_CHARGER_WORDS,
 } from '@words/plan-words';
 import { roadWords } from '@words/road-words';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -18,6 +17,7 @@ import { TakeOut } from './take-out';
 import { PutOnCharge } from '../../charge/put-on-charge';
 import { RevivePrompt } from '../../charge/revive-prompt';
 import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
+import { ampsFigure } from '@words/figures';
 
 /** How the weakest battery is brought back to full: current, volts, hours, where, and what comes first. */
 @Component({
@@ -39,7 +39,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
       <dl class="figure-row">
         <div>
           <dt>{{ t.ampsWhy }}</dt>
-          <dd class="figure">{{ fixed(plan().amps, plan().amps < 10 ? 1 : 0) }} <small>A</small></dd>
+          <dd class="figure">{{ ampsFigure(plan().amps) }} <small>A</small></dd>
         </div>
         <div>
           <dt>{{ t.holdAt }}</dt>
@@ -71,16 +71,6 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
             </button>
           }
         </li>
-        @for (c of plan().chargers; track c.kitId) {
-          <li>
-            <strong>{{ c.name }}</strong>
-            @if (c.unfit) {
-              <span class="tone-bad">{{ t.doNotUse({ unfit: unfitWords[c.unfit] }) }}</span>
-            } @else {
-              <span>{{ fixed(c.amps) }} A, {{ hours(c.hours) }}</span>
-            }
-          </li>
-        }
         @if (plan().revival; as r) {
           <li class="revive">
             <strong>{{ t.senseRefuses }}</strong>
@@ -151,6 +141,7 @@ import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
 })
 export class ChargeAdvice {
   protected readonly fixed = fixed;
+  protected readonly ampsFigure = ampsFigure;
   protected readonly t = T;
 
   readonly work = input.required<Work>();
@@ -160,7 +151,6 @@ export class ChargeAdvice {
   protected readonly barWords = BAR_WORDS;
   protected readonly placeWords = CHARGE_PLACE_WORDS;
   protected readonly reasonWords = PLACE_REASON_WORDS;
-  protected readonly unfitWords = UNFIT_CHARGER_WORDS;
   protected readonly notRevivedWords = notRevivedWords;
 
   private readonly prompt = inject(RevivePrompt);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { fixed } from '@words/numbers';
+import { ampsFigure } from '@words/figures';
 import { takeOutOrder } from '@voltrek/core/hookup';
 import type { ChargePlan } from '@voltrek/core/verdict';
 import { hoursWords } from '@words/plan-words';
@@ -77,5 +77,5 @@ export class TakeOut {
     ),
   );
   protected readonly left = computed(() => stepsLeft(this.work().job, this.at(), this.order()));
-  protected readonly amps = computed(() => fixed(this.plan().amps, this.plan().amps < 10 ? 1 : 0));
+  protected readonly amps = computed(() => ampsFigure(this.plan().amps));
 }
