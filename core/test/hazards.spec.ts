@@ -430,7 +430,7 @@ describe('a battery with two stories', () => {
   });
 
   it('carries more the lower it reads, and has one story from a flat battery up', () => {
-    const amps = [8.4, 6.3, 4.2].map((rest) => joined(rest)?.amps ?? 0);
+    const amps = [8.4, 6.3, 4.2, 2.2, 0.5].map((rest) => joined(rest)?.amps ?? 0);
     expect(amps).toEqual([...amps].sort((a, b) => a - b));
     for (const rest of [11.2, 11.9, 12.6])
       expect(joined(rest)?.story).withContext(`${rest} V`).toBeUndefined();

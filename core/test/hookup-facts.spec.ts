@@ -464,9 +464,9 @@ describe('storiesOf', () => {
   const told = (rest: number) => storiesOf(sceneFor(CAR, donor, [rest])).map(({ story }) => story);
 
   it('tells of shorted cells between 3 and 10.8 V, and of nothing worse where the likeliest is the worst', () => {
-    expect(told(2.9)).not.toContain('cells-shorted');
-    expect(told(3.1)).toContain('cells-shorted');
-    expect(told(10.4)).toContain('cells-shorted');
+    for (const rest of [0, 0.4, 2.2, 2.9, 3.1, 10.4])
+      expect(told(rest)).withContext(`${rest} V`).toContain('cells-shorted');
+    expect(told(-0.5)).not.toContain('cells-shorted');
     expect(told(10.9)).not.toContain('cells-shorted');
   });
 

@@ -258,9 +258,9 @@ export const HAZARD_WORDS: Record<
 };
 
 const STORY_WORDS: Readonly<Record<Story, string>> = {
-  'strong-battery': ' So it is if the battery is as new and as charged as its rest volts allow.',
-  'cells-shorted': ' So it is if cells of the battery are shorted, which its rest volts do not rule out.',
-  'uneven-string': ' So it is if that battery is old and its fellow is not.',
+  'strong-battery': ' Worst case: a strong battery.',
+  'cells-shorted': ' Worst case: shorted cells.',
+  'uneven-string': ' Worst case: one old battery in the string.',
 };
 
 /** Why a hazard is one, with its figures and what they rest on. */

@@ -73,8 +73,17 @@ function activeHazards(scene: HookupScene, state: HookupState, rules: HouseRules
     else if (into > rules.batteryChargeWatchPerAh * rating.capacityAh)
       found.push(newHazard('over-charges-battery', 'watch', into));
   });
-  return found;
+  return found.filter((hazard) => hazard.code !== 'over-charges-battery' || !isToldAsRush(hazard, found));
 }
+
+/** Whether the current into a battery is told already, as the rush between two sources or as a short, and no milder. */
+const isToldAsRush = ({ severity, amps }: Hazard, found: readonly Hazard[]): boolean =>
+  found.some(
+    (rush) =>
+      (rush.code === 'unequal-sources' || rush.code === 'dead-short') &&
+      (rush.severity === 'severe' || rush.severity === severity) &&
+      (amps ?? 0) > SAME_AMPS * (rush.amps ?? Infinity),
+  );
 /** Whether what goes into a string goes through all of it: a source across one of its batteries feeds that one alone. */
 function isFedAsAWhole(solution: Solution, count: number): boolean {
   const into = Array.from({ length: count }, (_, i) => -(solution.amps.get(`casualty.battery${i}`) ?? 0));

@@ -4,10 +4,12 @@ import { type ModelBattery, modelBattery } from '../../circuit/index.js';
 import type { HookupScene } from './state.js';
 
 /**
- * A battery that rests between these volts has two stories: it is over-discharged and otherwise well, which lets little current in; or
- * cells of it are shorted while the others are sound, which lets in ten times as much. A meter at rest cannot tell them apart, V.
+ * A battery that rests below this has two stories, down to nothing: it is over-discharged and otherwise well, which lets little current in;
+ * or cells of it are shorted while the others are sound, which lets in ten times as much. A meter at rest cannot tell them apart, V.
  */
-export const TWO_STORIES_VOLTS = { above: 3, below: 10.8 } as const;
+export const TWO_STORIES_BELOW_VOLTS = 10.8;
+/** A battery that reads so far backwards may be charged and fitted the wrong way round, V. */
+const ROUND_BELOW_VOLTS = -3;
 /** A sound cell of a lead-acid battery that is charged, V. */
 const CELL_VOLTS = 2.1;
 
@@ -80,7 +82,7 @@ function strongModel(
   model: ModelBattery,
   tempC: number,
 ): ModelBattery | null {
-  if (model.openVolts <= -TWO_STORIES_VOLTS.above) {
+  if (model.openVolts <= ROUND_BELOW_VOLTS) {
     const ohms = ohmsOfSound(rating, -model.openVolts, tempC);
     return ohms < model.ohms ? { ...model, ohms } : null;
   }
@@ -99,14 +101,14 @@ function shortedModel(
   model: ModelBattery,
   tempC: number,
 ): ModelBattery | null {
-  if (volts === undefined || volts <= TWO_STORIES_VOLTS.above || volts >= TWO_STORIES_VOLTS.below)
-    return null;
+  if (volts === undefined || volts < 0 || volts >= TWO_STORIES_BELOW_VOLTS) return null;
   const ohms = ohmsOfSound(rating, volts, tempC);
   return ohms < model.ohms ? { openVolts: volts, ohms } : null;
 }
 
-/** Ohms of as many new and charged cells as make these volts, and no more than the battery has. */
+/** Ohms of as many new and charged cells as make these volts: one at least, and no more than the battery has. */
 function ohmsOfSound(rating: BatteryRating, volts: number, tempC: number): number {
-  const share = Math.min(1, Math.round(volts / CELL_VOLTS) / cellsOf(rating.chemistry));
-  return batteryOhms(rating, { soc: 1, tempC, ageing: 1 }) * share;
+  const cells = cellsOf(rating.chemistry);
+  const sound = Math.min(cells, Math.max(1, Math.round(volts / CELL_VOLTS)));
+  return batteryOhms(rating, { soc: 1, tempC, ageing: 1 }) * (sound / cells);
 }

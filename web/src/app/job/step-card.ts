@@ -7,12 +7,13 @@ import {
   computed,
   effect,
   input,
+  linkedSignal,
   output,
   inject,
 } from '@angular/core';
 import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@words/hazard-words';
 import { isRedClamp } from '@voltrek/core/circuit';
-import { act, type HookupStep } from '@voltrek/core/hookup';
+import { act, type Hazard, type HazardCode, type HookupStep, severityRank } from '@voltrek/core/hookup';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
@@ -27,6 +28,18 @@ import { type StepSeen, stepSeen } from './step-seen';
 import { actionTitle, pointFor } from './step-words';
 import { STEP_CARD as T } from '@words/screens/job';
 import { ampsFigure } from '@words/figures';
+
+interface ToldSource {
+  readonly step: string;
+  readonly hazards: readonly Hazard[];
+}
+interface ToldHazards extends ToldSource {
+  readonly told: ReadonlyMap<HazardCode, Hazard>;
+}
+/** A figure that has grown by less than this is the same to a hand. */
+const GROWN = 1.1;
+/** A hazard in a few words: its first clause. */
+const shortOf = (why: string): string => /^[^:.]+/.exec(why)![0];
 
 /** The step to do now: large, with where, why, and what the circuit says of the contact. */
 @Component({
@@ -71,12 +84,20 @@ import { ampsFigure } from '@words/figures';
     }
     <div aria-live="assertive">
       @for (h of hazards(); track h.code) {
-        <p class="hazard" [class]="'is-' + h.severity">
-          <strong>{{ severityWords[h.severity] }}</strong>
-          <span>{{ why(h) }} {{ wayOut(h) }}</span>
-        </p>
+        @if (!isTold(h)) {
+          <p class="hazard" [class]="'is-' + h.severity">
+            <strong>{{ severityWords[h.severity] }}</strong>
+            <span>{{ why(h) }} {{ wayOut(h) }}</span>
+          </p>
+        }
       }
     </div>
+    @if (still().length > 0) {
+      <p class="hazard is-still">
+        <strong>{{ t.still }}</strong>
+        <span>{{ still().join(', ') }}</span>
+      </p>
+    }
   `,
   styles: `
     @use 'media';
@@ -140,6 +161,9 @@ import { ampsFigure } from '@words/figures';
     }
     .is-watch strong {
       color: var(--watch);
+    }
+    .is-still {
+      color: var(--dim);
     }
     .is-severe {
       border: 3px solid var(--bad);
@@ -219,6 +243,32 @@ export class StepCard {
   private readonly hasPlace = later(computed(() => this.contact() !== null));
   protected readonly figures = computed(() => (this.hasPlace() ? this.contact() : null));
   protected readonly hazards = computed(() => this.judged().hazards);
+  /** Each hazard as an earlier step told it: it is told once, and stays as a mark. */
+  private readonly told = linkedSignal<ToldSource, ToldHazards>({
+    source: () => ({ step: JSON.stringify(this.step().action), hazards: this.hazards() }),
+    computation: (now, before) => {
+      if (!before) return { ...now, told: new Map() };
+      if (before.value.step === now.step) return { ...now, told: before.value.told };
+      const told = new Map(before.value.told);
+      for (const hazard of before.value.hazards) told.set(hazard.code, hazard);
+      return { ...now, told };
+    },
+  });
+  /** A stop is told in full each time, and so is a figure that has grown. */
+  protected isTold(hazard: Hazard): boolean {
+    const before = this.told().told.get(hazard.code);
+    return (
+      before !== undefined &&
+      hazard.severity !== 'severe' &&
+      severityRank(hazard) <= severityRank(before) &&
+      (hazard.amps ?? 0) <= (before.amps ?? 0) * GROWN
+    );
+  }
+  protected readonly still = computed(() =>
+    this.hazards()
+      .filter((hazard) => this.isTold(hazard))
+      .map((hazard) => shortOf(hazardWhy(hazard))),
+  );
   protected readonly gas = computed(() => this.judged().gas);
   protected readonly gasWords = GAS_WORDS;
   protected readonly wayOut = hazardWayOut;

@@ -75,6 +75,25 @@ describe('Hook up', () => {
   beforeEach(answerQuestions);
   const show = (events: readonly JobEvent[]) => jobHarness(ClampsHost, [opened(), ...events]);
 
+  it('tells a hazard once, and keeps it as a mark while it lasts', async () => {
+    const harness = await show([positive, planned('donor+heavy')]);
+    const full: string[] = [];
+    const marks: string[] = [];
+    while (harness.root.querySelector('vt-step-card')) {
+      const texts = (selector: string): string[] =>
+        [...harness.root.querySelectorAll(selector)].map((line) => line.textContent.trim());
+      full.push(...texts('.hazard:not(.is-still) span'));
+      marks.push(...texts('.is-still span'));
+      nextButton(harness).click();
+      await new Promise((done) => setTimeout(done));
+      await harness.refresh();
+    }
+    expect(full.filter((line) => line.includes('free clamp')).length).toBe(1);
+    expect(full.find((line) => line.includes('free clamp'))).toMatch(/: \d+ A if it touches metal\./);
+    expect(marks).toContain('A free clamp is live');
+    expect(new Set(full).size).toBe(full.length);
+  });
+
   it('asks why a wait is cut short, and logs it', async () => {
     const harness = await show([positive, planned('donor+heavy')]);
     await workThrough(harness);

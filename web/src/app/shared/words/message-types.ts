@@ -1974,6 +1974,7 @@ export interface Messages {
     readonly wallUnplugAdvice: string;
     readonly batteryAway: Message<'metres'>;
     readonly chargerSetting: Message<'amps' | 'chemistry' | 'volts'>;
+    readonly still: string;
   };
   readonly stepLine: { readonly done: string; readonly minAsPlanned: Message<'minutes'> };
   readonly step: {
