@@ -169,7 +169,7 @@ const shortOf = (why: string): string => /^[^:.]+/.exec(why)![0];
       border: 3px solid var(--bad);
       color: var(--bad);
     }
-    @include media.phone {
+    @include media.narrow {
       :host {
         padding: 14px;
       }

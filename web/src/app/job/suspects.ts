@@ -195,7 +195,7 @@ const ELSEWHERE: Partial<Record<CheckId, Stage>> = {
     .field {
       width: 96px;
     }
-    @include media.phone {
+    @include media.narrow {
       :host {
         grid-template-columns: 1fr;
       }

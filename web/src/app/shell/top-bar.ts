@@ -84,7 +84,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       display: flex;
       align-items: center;
       gap: 10px;
-      height: 48px;
+      height: 49px;
       padding: 0 18px;
       background: var(--road);
       color: var(--on-road);
@@ -112,6 +112,8 @@ import { TOP_BAR as T } from '@words/screens/shell';
     nav a {
       display: flex;
       align-items: center;
+      justify-content: center;
+      min-width: 48px;
       padding: 3px 5px 0;
       border-bottom: 4px solid transparent;
       font-weight: 600;
@@ -168,6 +170,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
       font-weight: 700;
     }
     .device {
+      flex: none;
       display: grid;
       place-items: center;
       width: 48px;
@@ -198,6 +201,27 @@ import { TOP_BAR as T } from '@words/screens/shell';
     @media (max-width: 440px) {
       .job {
         display: none;
+      }
+    }
+    /* The pages scroll in their row before the bar grows wider than the screen. */
+    @include media.tight {
+      nav {
+        min-width: 0;
+        overflow-x: auto;
+        scrollbar-width: none;
+      }
+      nav a {
+        flex: none;
+      }
+      select {
+        max-width: 116px;
+      }
+      .lights {
+        display: none;
+      }
+      .cycle {
+        display: block;
+        flex: none;
       }
     }
     @include media.phone {

@@ -132,7 +132,7 @@ import { withPlace } from '@words/call-words';
       color: inherit;
       text-decoration: none;
     }
-    @include media.phone {
+    @include media.narrow {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

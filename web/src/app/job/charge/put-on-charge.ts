@@ -59,7 +59,7 @@ import { PUT_ON_CHARGE as T } from '@words/screens/job-charge';
       grid-column: span 2;
       margin: 0;
     }
-    @include media.phone {
+    @include media.narrow {
       li {
         grid-template-columns: minmax(0, 1fr) auto;
         gap: 4px 12px;

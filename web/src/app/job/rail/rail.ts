@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  type ElementRef,
+  input,
+  output,
+  viewChildren,
+} from '@angular/core';
 import { type Stage, STAGES } from '@voltrek/core/job';
 import { STAGE_WORDS } from '@words/stage-words';
 import type { StageResult } from './stage-results';
@@ -16,6 +24,7 @@ import { RAIL as T } from '@words/screens/job-rail';
           <li>
             <button
               type="button"
+              #stop
               [class.current]="stage === current()"
               [class.done]="result.done"
               [class.stopped]="result.stopped"
@@ -140,6 +149,8 @@ import { RAIL as T } from '@words/screens/job-rail';
       ol {
         display: flex;
         padding: 0 4px;
+        overflow-x: auto;
+        scrollbar-width: none;
       }
       ol::before {
         left: 20px;
@@ -151,7 +162,7 @@ import { RAIL as T } from '@words/screens/job-rail';
         background: repeating-linear-gradient(to right, var(--on-road-dim) 0 12px, transparent 12px 22px);
       }
       li {
-        flex: 1;
+        flex: 1 0 48px;
       }
       button {
         justify-content: center;
@@ -180,6 +191,15 @@ export class Rail {
   readonly results = input.required<Record<Stage, StageResult>>();
   readonly chosen = output<Stage>();
 
+  private readonly stops = viewChildren<ElementRef<HTMLElement>>('stop');
   protected readonly stages = STAGES;
   protected readonly words = STAGE_WORDS;
+
+  constructor() {
+    // On a phone the stages are wider than the screen: the one that is open stays in sight.
+    effect(() => {
+      const at = STAGES.indexOf(this.current());
+      this.stops()[at]?.nativeElement.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    });
+  }
 }

@@ -95,7 +95,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
       padding: 4px 6px;
       font-size: var(--text-s);
     }
-    @include media.phone {
+    @include media.narrow {
       .symptoms {
         grid-template-columns: repeat(2, 1fr);
       }

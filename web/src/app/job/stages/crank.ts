@@ -166,7 +166,7 @@ import { CRANK as T } from '@words/screens/job-stages';
       align-items: center;
       gap: 14px;
     }
-    @include media.phone {
+    @include media.narrow {
       .outcomes {
         grid-template-columns: repeat(2, 1fr);
       }

@@ -112,7 +112,7 @@ const WAITED_NEARLY_S = 15;
       margin-right: auto;
       font-size: var(--text-s);
     }
-    @include media.phone {
+    @include media.narrow {
       .behind,
       .note {
         display: none;

@@ -79,7 +79,7 @@ import { MEASURE_LEADS as T } from '@words/screens/job-stages';
       gap: 10px;
       margin: 8px 0;
     }
-    @include media.phone {
+    @include media.narrow {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

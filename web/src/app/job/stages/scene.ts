@@ -140,7 +140,7 @@ const NIGHT_FREEZES_BELOW_C = 12;
               [attr.aria-pressed]="isRaised(stop)"
               (click)="toggleStop(stop)"
             >
-              <span class="sign" aria-hidden="true">!</span>{{ stopWords[stop].sign }}
+              <span class="sign" aria-hidden="true">!</span><span>{{ stopWords[stop].sign }}</span>
             </button>
           }
         </div>
@@ -204,8 +204,11 @@ const NIGHT_FREEZES_BELOW_C = 12;
     }
     .stop-grid {
       display: grid;
-      grid-template-columns: repeat(3, 1fr);
+      grid-template-columns: repeat(3, minmax(0, 1fr));
       gap: 8px;
+    }
+    .stop-grid .key span:last-child {
+      min-width: 0;
     }
     .stop-grid .key {
       display: flex;
@@ -239,14 +242,14 @@ const NIGHT_FREEZES_BELOW_C = 12;
     .note {
       font-size: var(--text-xs);
     }
-    @include media.phone {
+    @include media.narrow {
       .top {
         flex-direction: column;
         gap: 12px;
       }
       .stop-grid,
       .four {
-        grid-template-columns: repeat(2, 1fr);
+        grid-template-columns: repeat(2, minmax(0, 1fr));
       }
     }
   `,

@@ -310,7 +310,7 @@ const SUGGESTIONS = 5;
       outline: 3px solid var(--lamp);
       outline-offset: 2px;
     }
-    @include media.phone {
+    @include media.narrow {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

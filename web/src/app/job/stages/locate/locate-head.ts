@@ -44,7 +44,7 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
       align-items: baseline;
       gap: 16px;
     }
-    @include media.phone {
+    @include media.narrow {
       :host {
         gap: 6px;
       }

@@ -163,7 +163,7 @@ import { LOCATE_POINTS as T } from '@words/screens/job-stages-locate';
       margin-bottom: 6px;
     }
     /* On a phone it leaves the points as much room as it can. */
-    @include media.phone {
+    @include media.narrow {
       fieldset .keys {
         display: grid;
         grid-template-columns: repeat(3, 1fr);

@@ -256,7 +256,7 @@ const MOVE_STEP_MM = 100;
       stroke: var(--negative-edge);
       stroke-width: 1.5;
     }
-    @include media.phone {
+    @include media.narrow {
       .split {
         grid-template-columns: 1fr;
       }

@@ -88,7 +88,7 @@ const SAME_WITHIN = 0.0008;
       line-height: 1.1;
       white-space: nowrap;
     }
-    @include media.phone {
+    @include media.narrow {
       .key {
         padding: 4px 8px;
         line-height: 1.1;

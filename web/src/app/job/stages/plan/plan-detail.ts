@@ -325,7 +325,7 @@ const SURE_SHARE = 0.99;
       font-size: var(--text-l);
     }
     /* Three grids one above the other need the height that a narrow screen has to spare. */
-    @include media.phone {
+    @include media.narrow {
       .chart {
         flex: none;
         height: 340px;

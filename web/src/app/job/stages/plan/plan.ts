@@ -258,7 +258,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
       display: block;
       margin: 0;
     }
-    @include media.phone {
+    @include media.narrow {
       .stage {
         overflow: auto;
       }

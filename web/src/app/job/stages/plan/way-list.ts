@@ -160,7 +160,7 @@ const ROWS_A_FRAME = 2;
     h2 {
       margin: 6px 0 0;
     }
-    @include media.phone {
+    @include media.narrow {
       :host {
         overflow: visible;
         flex: none;

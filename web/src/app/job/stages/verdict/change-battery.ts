@@ -195,7 +195,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
       align-items: end;
       gap: 8px;
     }
-    @include media.phone {
+    @include media.narrow {
       .fitted {
         grid-template-columns: 1fr 1fr;
       }

@@ -131,7 +131,7 @@ import { ampsFigure } from '@words/figures';
       font-size: var(--text-s);
       line-height: 1.2;
     }
-    @include media.phone {
+    @include media.narrow {
       li {
         grid-template-columns: 1fr;
         gap: 2px;

@@ -74,7 +74,7 @@ import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
       height: 280px;
       border: 1px solid var(--line);
     }
-    @include media.phone {
+    @include media.narrow {
       :host {
         grid-template-columns: 1fr;
       }

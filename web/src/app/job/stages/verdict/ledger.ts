@@ -166,7 +166,7 @@ const TOLD_OF_BATTERY = 2;
     li.dim {
       display: block;
     }
-    @include media.phone {
+    @include media.narrow {
       :host {
         grid-template-columns: 1fr;
       }

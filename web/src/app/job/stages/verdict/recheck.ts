@@ -155,7 +155,7 @@ const TESTED_MOST = 2;
       font-size: var(--text-xl);
       line-height: 1.15;
     }
-    @include media.phone {
+    @include media.narrow {
       .fields {
         grid-template-columns: 1fr 1fr;
       }

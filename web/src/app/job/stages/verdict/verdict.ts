@@ -231,7 +231,7 @@ const PART_WORDS: Record<Part, string> = messagesOf('verdictPart');
       padding: 6px 0;
       font-size: var(--text-s);
     }
-    @include media.phone {
+    @include media.narrow {
       h2 {
         font-size: var(--text-xl);
       }
