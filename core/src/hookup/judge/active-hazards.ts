@@ -76,7 +76,7 @@ function activeHazards(scene: HookupScene, state: HookupState, rules: HouseRules
   return found.filter((hazard) => hazard.code !== 'over-charges-battery' || !isToldAsRush(hazard, found));
 }
 
-/** Whether the current into a battery is told already, as the rush between two sources or as a short, and no milder. */
+/** True where the rush between two sources, or a short, tells the current into a battery already, and no milder. */
 const isToldAsRush = ({ severity, amps }: Hazard, found: readonly Hazard[]): boolean =>
   found.some(
     (rush) =>
