@@ -46,8 +46,10 @@ const faultsOfLayout = (page: Page): Promise<string[]> =>
       found.push('the next action is out of sight');
     for (const part of Array.from(document.querySelectorAll<HTMLElement>('button, a[href], input, select'))) {
       const { width, height } = part.getBoundingClientRect();
-      const name = (part.textContent || part.getAttribute('aria-label') || part.className)
-        .trim()
+      const words = [part.textContent, part.getAttribute('aria-label'), part.className];
+      const name = words
+        .find((text) => text?.trim())
+        ?.trim()
         .slice(0, 30);
       const isExempt = part.matches('[type=range], [type=radio], [type=checkbox], p a, .visually-hidden');
       if (width === 0 || height === 0 || isExempt) continue;
@@ -74,7 +76,7 @@ async function walk(
         .locator(path.startsWith('job') ? '.next' : 'h1')
         .first()
         .waitFor();
-      // What a tap does not wait for is drawn in the frames after it.
+      // Parts that a tap does not wait for are drawn in the frames after it.
       await page.evaluate(() => new Promise((done) => requestIdleCallback(done)));
       const where = path.replace(/^job\/[^/]+/, 'job');
       for (const fault of await faultsOfLayout(page)) found.push(`${width}x${height} ${where}: ${fault}`);
