@@ -4,6 +4,7 @@ import {
   type DiagnosisProfile,
   drawCrowd,
   type CheckId,
+  checkOf,
   REPLACE_CAUSES,
   shareOfAny,
   SUSPECT_OF,
@@ -262,6 +263,15 @@ describe('conclude', () => {
     expect(nothing.certainty).toBe('unsure');
     expect(nothing.ground).toBe('no-evidence');
     expect(nothing.deciding!.chance).toBeGreaterThan(0.05);
+  });
+
+  it('names no check that cannot be done now: an engine that has not started has no charging volts', () => {
+    for (const symptom of ['silence', 'rapid-click', 'slow-crank', 'one-click'])
+      for (const rest of [4.1, 9.5, 11.8, 12.3]) {
+        const { deciding } = verdictOf({ symptom, rest }, { restVolts: [rest] });
+        const running = deciding && checkOf(deciding.check).when === 'running';
+        expect(running).withContext(`${symptom}, ${rest} V`).toBeFalsy();
+      }
   });
 
   it('names the one check that would change the verdict, and it can', () => {

@@ -3,6 +3,7 @@ import {
   type Crowd,
   type DiagnosisEvidence,
   type Found,
+  isPossibleNow,
   outcomeIndex,
   splitBy,
   stillOpen,
@@ -16,7 +17,7 @@ import { type Ruling, rule } from './rule.js';
 /** A check that changes the verdict more rarely than this does not decide it. */
 const DECIDING_LEAST = 0.05;
 
-/** The check, among those that can be done here, whose findings are likeliest to overturn the verdict. */
+/** The check, among those that can be done here and now, whose findings are likeliest to overturn the verdict. */
 export function decidingCheck(
   crowd: Crowd,
   shares: Float64Array,
@@ -33,7 +34,7 @@ export function decidingCheck(
   let best: DecidingCheck | null = null;
   for (const check of checksFor(crowd.profile, tools)) {
     const [open] = check.id === 'symptom' || check.isVolunteered ? [] : stillOpen(check, evidence, crowd);
-    if (!open) continue;
+    if (!open || !isPossibleNow(check.id, evidence, tools)) continue;
     const { battery } = open;
     let chance = 0;
     for (const { share, after, at } of splitBy(crowd, shares, check, battery)) {
