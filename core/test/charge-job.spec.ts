@@ -18,7 +18,8 @@ import {
   underCharge,
 } from '../src/job/index.js';
 import type { Machine } from '../src/machine/index.js';
-import { chargeOptions } from '../src/plan/index.js';
+import { casualtyBatteries } from '../src/belief/index.js';
+import { chargeOptions, sourceOptions } from '../src/plan/index.js';
 import { DEFAULT_RULES, type HouseRules } from '../src/rules/index.js';
 import type { KitItem } from '../src/sources/index.js';
 import { BATTERY_60, CAR, EV, MOTORCYCLE, TRUCK } from './fixtures.js';
@@ -157,6 +158,26 @@ describe('putting a battery on charge where it is', () => {
       expect(next(stage)).withContext(stage).toEqual({ act: 'take-off', action: off });
     expect(log.refuses('pack.switched', { on: false })).toBeNull();
     expect(log.refuses('attempt.started', {})).not.toBeNull();
+  });
+
+  it('is judged against the current that its own plan set: all the charger has for a try, a tenth to full', () => {
+    const large = [charger(15, 14.4)];
+    const seen = (optionId: string) => {
+      const log = read(CAR, [11.9], large);
+      const situation = situationIn(log.job, CAR, large);
+      const plan = { ...chargeRecord(choicesOf(log)[0]!)!, optionId };
+      const since = '2027-01-15T02:00:00.000Z';
+      const of = { plan, joinedSince: since };
+      return chargeSeen(of, situation, { volts: 14.3, amps: 9, isWarm: false }, since)!.state;
+    };
+    const toFull = chargeOptions(CAR, large)[0]!.id;
+    const forATry = sourceOptions(CAR, large, casualtyBatteries(CAR, [11.9], 5), 5, DEFAULT_RULES).find(
+      ({ sourceKind }) => sourceKind === 'mains-charger',
+    )!.id;
+    expect(forATry).not.toBe(toFull);
+    // 9 A is more than the 6 A of a tenth, and less than nine tenths of 15 A.
+    expect(seen(toFull)).toBe('charging');
+    expect(seen(forATry)).toBe('tapering');
   });
 
   it('is joined by an order in which nothing is severe: every machine and charger', () => {

@@ -3,9 +3,10 @@ import { MINUTE_MS } from '../../quantities/index.js';
 import { anyClampOn } from '../../hookup/index.js';
 import { chargeOptions, type SourceOption } from '../../plan/index.js';
 import { startsByWaking } from '../../machine/index.js';
-import { ampsToSet, type ChargeJudged, type ChargeReading, judgeCharge } from '../../charging/index.js';
+import { chargeAmps, type ChargeJudged, type ChargeReading, judgeCharge } from '../../charging/index.js';
 import { CHARGED_TO_SOC, chargePlan, type ChargePlan, type ChargerHours } from '../../verdict/index.js';
 import type { PlanRecord } from '../events/event.js';
+import { plannedOption } from './rescue-of-job.js';
 import type { Job } from '../job.js';
 import type { Situation } from '../situation.js';
 
@@ -131,9 +132,8 @@ export function chargeSeen(
   const charge = underCharge(job);
   if (!charge) return null;
   const { battery } = charge;
-  const { machine, batteries, tempC, record } = situation;
+  const { machine, batteries, tempC } = situation;
   const { rating } = machine.batteries[battery]!;
-  const charger = record.kit.find(({ id }) => id === job.plan?.sourceId);
   return judgeCharge(
     {
       rating,
@@ -141,7 +141,7 @@ export function chargeSeen(
       toSoc: CHARGED_TO_SOC,
       tempC,
       minutes: (Date.parse(at) - Date.parse(charge.since)) / MINUTE_MS,
-      setAmps: ampsToSet(charger?.kind === 'mains-charger' ? charger.amps : Infinity, rating),
+      setAmps: plannedOption(situation, job.plan)?.source.alternator?.maxAmps ?? chargeAmps(rating),
     },
     reading,
   );

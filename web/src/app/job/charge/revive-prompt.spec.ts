@@ -1,5 +1,6 @@
 import { chargePlan } from '@voltrek/core/verdict';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
+import type { KitItem } from '@voltrek/core/sources';
 import { CAR, KIT } from '../../../testing/fixtures';
 import { reviveSteps } from './revive-prompt';
 
@@ -22,6 +23,18 @@ describe('lifting a battery, step by step', () => {
     expect(text).toMatch(/Leave it for \d+ min, until about 02:\d\d/);
     expect(text).toContain(`over ${DEFAULT_RULES.chargerSenseVolts} V`);
     expect(steps(2.5)!.steps[0]!.act).toContain('polarity');
+  });
+
+  it('names a charger that is not too large for it, at the current to set', () => {
+    const charger = (id: string, amps: number): KitItem => ({
+      ...{ kind: 'mains-charger', id, name: id, amps, volts: 14.4, startAmps: null },
+      leads: { sectionMm2: 6, lengthM: 1.8, conductor: 'copper', contact: 'clean' },
+    });
+    const kit = [charger('large', 40), charger('small', 8)];
+    const plan = chargePlan(battery!, 0, 2.5, 15, kit, DEFAULT_RULES, 15);
+    const text = JSON.stringify(reviveSteps({ plan, senseVolts: 8 }, new Date(2027, 0, 15))!.steps);
+    expect(text).toMatch(/small[^"]*6(\.0)? A/);
+    expect(text).not.toContain('large');
   });
 
   it('is not offered for what may be ice, reads backwards, or needs no lift', () => {

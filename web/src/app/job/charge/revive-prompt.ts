@@ -20,7 +20,7 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
   const minutes = Math.max(1, Math.ceil(revival.minutes));
   const due = timeOfDay(now.getTime() + minutes * MINUTE_MS);
   const fit = chargers.filter(({ unfit }) => !unfit);
-  const charger = fit.find((c) => c.amps <= amps * 1.5) ?? fit[0];
+  const charger = fit.find(({ isTooLarge }) => !isTooLarge) ?? fit[0];
   return {
     title: T.title,
     steps: [
@@ -53,7 +53,7 @@ export function reviveSteps({ plan, senseVolts }: Lift, now: Date): Steps | null
         act: charger
           ? T.charger({
               name: charger.name,
-              amps: ampsFigure(Math.min(amps, charger.amps)),
+              amps: ampsFigure(charger.amps),
             })
           : T.chargerAny({ amps: ampsFigure(amps) }),
         why: T.chargerWhy,
