@@ -4,6 +4,7 @@ import type { EventEntry } from '@voltrek/core/job';
 import { expect, test } from '../support/fixtures';
 import { drawnWords } from '../support/drawn-words';
 import { foreignSigns } from '../support/own-fonts';
+import { PAGES } from '../support/pages';
 import { jobIdOf } from '../support/job-id';
 import type { Technician } from '../support/technician';
 
@@ -130,24 +131,6 @@ test('the keyboard reaches everything: stages, pad, next action, undo, help', as
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeHidden();
 });
-
-const PAGES = [
-  'board',
-  'atlas',
-  'kit',
-  'log',
-  'follow-ups',
-  'vehicles',
-  'batteries',
-  'vehicle/brinmoor-carrow-22d-a',
-  'bench',
-  'rules',
-  'practice',
-  'practice/drills',
-  'practice/string-1',
-  'practice/write',
-  'practice/exam',
-];
 
 /** The words of buttons that gloves would miss. */
 const tooSmall = (buttons: Locator): Promise<(string | null)[]> =>

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/fixtures';
+import { PAGES } from '../support/pages';
 
 /** Phone, upright and sideways; tablet, both ways; a laptop zoomed to 400, 200 and 150 %; a small laptop, a laptop, a large screen. */
 const SIZES = [
@@ -17,20 +18,6 @@ const SIZES = [
   [1920, 1080],
 ] as const;
 const STAGES = ['scene', 'checks', 'locate', 'measure', 'plan', 'hookup', 'crank', 'cleardown', 'verdict'];
-const PAGES = [
-  'board',
-  'vehicles',
-  'batteries',
-  'atlas',
-  'kit',
-  'log',
-  'bench/leads',
-  'practice',
-  'practice/write',
-  'rules',
-  'follow-ups',
-  'files',
-];
 
 /** Faults of the layout: parts wider than their place, targets too small for a glove, words cut off, a next action out of sight. */
 const faultsOfLayout = (page: Page): Promise<string[]> =>
@@ -70,7 +57,7 @@ async function walk(
   const found: string[] = [];
   for (const [width, height] of sizes) {
     await page.setViewportSize({ width, height });
-    for (const path of [...STAGES.map((stage) => `${job}/${stage}`), ...PAGES]) {
+    for (const path of [...STAGES.map((stage) => `${job}/${stage}`), ...PAGES, 'bench/leads', 'files']) {
       await page.goto(`${url}/${path}`);
       await page
         .locator(path.startsWith('job') ? '.next' : 'h1')
