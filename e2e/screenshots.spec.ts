@@ -108,6 +108,12 @@ test('pictures of the main views', async ({ tech, page }) => {
     });
     await flatAt(/Hatchback, on the lift/, '0280');
     await tech.tap('Lift it, step by step');
+    const steps = page.locator('vt-lift');
+    for (const done of ['Done', 'Done', 'Joined, black last'])
+      await steps.getByRole('button', { name: done }).click();
+    await tech.next('A lamp is joined. See how it rises');
+    await steps.getByLabel('At its posts, V').fill('350');
+    await steps.getByRole('button', { name: 'Note it' }).click();
     return picture();
   };
   const latched = async (): Promise<Buffer> => {

@@ -1,4 +1,5 @@
 import { ATTEMPT_OUTCOMES } from '@voltrek/core/crank';
+import { LIFT_STEPS } from '@voltrek/core/charging';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import {
   BATTERY_CONDITIONS,
@@ -180,6 +181,11 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   'van.called': { vanId: idText(), minutes: figure() },
   'van.arrived': { vanId: idText() },
   'battery.lifted': { battery: battery() },
+  'lift.confirmed': { battery: battery(), step: oneOf(LIFT_STEPS) },
+  'lift.read': {
+    volts: figure().min(TYPED_RANGES.volts.min).max(TYPED_RANGES.chargingVolts.max),
+    isWarm: flag(),
+  },
   'charge.read': {
     volts: figure().min(TYPED_RANGES.chargingVolts.min).max(TYPED_RANGES.chargingVolts.max),
     amps: figure().min(TYPED_RANGES.chargeAmps.min).max(TYPED_RANGES.chargeAmps.max),

@@ -112,6 +112,7 @@ export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
       case 'stop.withdrawn':
         stops.delete(event.data.stop);
         break;
+      case 'lift.read':
       case 'charge.read':
         if (event.data.isWarm) stops.add('case-warm');
         break;

@@ -1,3 +1,4 @@
+import { LIFT_STEPS } from '../src/charging/index.js';
 import { CLAMP_IDS } from '../src/circuit/index.js';
 import { CHECK_IDS, checkOf, READING_KINDS, STOP_CONDITIONS, SYMPTOMS } from '../src/diagnosis/index.js';
 import { ATTEMPT_OUTCOMES } from '../src/crank/index.js';
@@ -95,6 +96,8 @@ export function anyEntry(
     () => ['van.called', { vanId: one(['van-2', 'van-3']), minutes: one([0, 20, 45, 900]) }],
     () => ['van.arrived', { vanId: one(['van-2', 'van-3']) }],
     () => ['battery.lifted', { battery: one([0, 1, 5]) }],
+    () => ['lift.confirmed', { battery: one([0, 1, 5]), step: one(LIFT_STEPS) }],
+    () => ['lift.read', { volts: one([2.1, 8.5]), isWarm: random() < 0.2 }],
     () => ['job.supervised', { on: one([true, false]) }],
     () => ['leads.measured', { sourceVolts: 12.9, casualtyVolts: one([11.5, 13]), amps: one([3, 180]) }],
     () => ['charge.read', { volts: 14.2, amps: one([0.2, 6]), isWarm: random() < 0.2 }],

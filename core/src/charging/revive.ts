@@ -4,6 +4,11 @@ import { OVER_DISCHARGED_SHARE } from './lend.js';
 
 /** A healthy battery in parallel with a flat one through a lamp or resistor. It lifts the flat one over a charger's sense voltage. */
 export interface Revival {
+  /** Rest volts before, and of the healthy battery. */
+  readonly fromVolts: number;
+  readonly towardVolts: number;
+  /** Time in which two thirds of the difference are made up, min. */
+  readonly tauMinutes: number;
   /** At the moment of joining. */
   readonly contactAmps: number;
   readonly peakWatts: number;
@@ -11,7 +16,7 @@ export interface Revival {
   readonly minutes: number | null;
   /** Burnt in the lamp or resistor on the way, J. */
   readonly joules: number;
-  /** Why it must not be tried, when it must not. */
+  /** Why it must not be tried, when it must not.*/
   readonly refused: BatteryBar | 'lithium' | null;
 }
 
@@ -41,6 +46,7 @@ export function revive(
   const isThere = restVolts >= senseVolts;
   const minutes = isThere ? 0 : left > 0 ? (ohms * farads * Math.log(difference / left)) / 60 : null;
   return {
+    ...{ fromVolts: restVolts, towardVolts: healthyVolts, tauMinutes: (ohms * farads) / 60 },
     contactAmps: difference / ohms,
     peakWatts: difference ** 2 / ohms,
     minutes,

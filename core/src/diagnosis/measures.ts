@@ -1,6 +1,13 @@
 import { type BatteryRating, isLeadAcid } from '../battery/index.js';
-import { requireInRange } from '../quantities/index.js';
-import { type Found, type CheckId, checkOf, type MeasureContext, type Tool } from './checks/index.js';
+import { type Range, requireInRange, voltsRange } from '../quantities/index.js';
+import {
+  type Found,
+  type CheckId,
+  checkOf,
+  MEASURE_RANGES,
+  type MeasureContext,
+  type Tool,
+} from './checks/index.js';
 import type { ReadingKind } from './vocabulary.js';
 
 export const MEASURE_GROUPS = ['posts', 'joints', 'battery', 'parked'] as const;
@@ -52,6 +59,22 @@ const MEASURES: readonly MeasureKind[] = [
   figure('acceptance', 'battery', 'outcome', 'charger'),
   figure('drain', 'parked', 'milliamps', 'clamp-meter'),
 ];
+
+/** Returns the volts that a kind of reading can show at a machine: one battery cannot read like a string. */
+export function readingRange(kind: ReadingKind, systemVolts: 12 | 24): Range {
+  const isCharging = kind === 'charging-idle' || kind === 'charging-loaded';
+  return voltsRange(kind === 'rest' ? 1 : systemVolts / 12, isCharging);
+}
+
+/**
+ * Returns the range of a measurement at a machine. Use it to refuse a figure, and to read digits that were typed without a point.
+ *
+ * @example measureRange(kindOf('rest'), 24) // => { min: -16, max: 16, unit: 'V' }
+ */
+export function measureRange({ id, entry, reading: kind }: MeasureKind, systemVolts: 12 | 24): Range {
+  if (entry === 'drop' || entry === 'ccaAmps' || entry === 'milliamps') return MEASURE_RANGES[entry];
+  return kind ? readingRange(kind, systemVolts) : voltsRange(id === 'load-test' ? 1 : systemVolts / 12);
+}
 
 /** Checks of a machine that cranks. */
 const CRANKS_ONLY: readonly string[] = ['crank-minimum', 'recovery', 'starter-stud'];

@@ -35,3 +35,4 @@ export * from './views/road-of-job.js';
 export * from './views/joints-of-job.js';
 export * from './views/ways-of-job.js';
 export * from './views/charge-of-job.js';
+export * from './views/lift-of-job.js';

@@ -13,7 +13,7 @@ import type { FittingStep, HazardCode, HookupState } from '../hookup/index.js';
 import type { HouseRules } from '../rules/index.js';
 import type { FollowUp, VerdictRecord } from '../verdict/index.js';
 import type { BatteryRating } from '../battery/index.js';
-import type { ChargeReading } from '../charging/index.js';
+import type { ChargeReading, LiftReading, LiftStep } from '../charging/index.js';
 import type {
   EventData,
   OverrideRule,
@@ -89,6 +89,17 @@ export interface Attempt {
   readonly waitedMinutes: number;
 }
 
+/** A battery that is being lifted over a charger's sense voltage. */
+export interface Lifting {
+  readonly battery: number;
+  readonly steps: readonly LiftStep[];
+  /** Since when the lamp is joined; null before. */
+  readonly joinedAt: string | null;
+  /** Rest volts of the battery before; null where they were not read. */
+  readonly fromVolts: number | null;
+  readonly readings: readonly (LiftReading & { readonly at: string })[];
+}
+
 /** A line in somebody's words. */
 export interface Note {
   readonly text: string;
@@ -153,7 +164,14 @@ export interface Job {
   /** How long each option was joined so, and is no longer, oldest first. */
   readonly joins: readonly { readonly optionId: string; readonly minutes: number }[];
   /** Batteries that were lifted over a charger's sense voltage, and when: their rest volts have moved since. */
-  readonly lifts: readonly { readonly battery: number; readonly at: string }[];
+  readonly lifts: readonly {
+    readonly battery: number;
+    readonly at: string;
+    /** Its steps and looks. Left out where it was told when it was over. */
+    readonly lift?: Lifting;
+  }[];
+  /** The lift that is begun and not over. Left out where none is. */
+  readonly lifting?: Lifting;
   /** Readings of charges under way, oldest first. */
   readonly chargeReadings: readonly (ChargeReading & { readonly at: string })[];
   /** Readings of lead sets while they were joined. */

@@ -4,6 +4,7 @@ import { STOPS_HANDS_OFF } from '../diagnosis/index.js';
 import { underCharge } from './views/charge-of-job.js';
 import type { Stage } from './events/event.js';
 import type { Job } from './job.js';
+import { isLiftJoined } from './views/lift-of-job.js';
 import { isChargeUnread, isPolarityProved, runningAttempt } from './views/queries.js';
 import type { OrderRun } from './views/rescue-runs.js';
 import { refusalOfTry } from './refusal-of-try.js';
@@ -25,6 +26,7 @@ export type GoReason =
   | 'clamps-unfinished'
   | 'tries-spent'
   | 'try-runs'
+  | 'lift-runs'
   | 'next-source'
   | 'charging-unread'
   | 'closed';
@@ -43,6 +45,8 @@ export type NextAction =
   /** Starter and leads still rest for so many seconds. */
   | { readonly act: 'rest'; readonly seconds: number }
   | { readonly act: 'end-try' }
+  /** The lamp of a lift comes off, black first. */
+  | { readonly act: 'part-lamp' }
   | { readonly act: 'prove-polarity' }
   /** A source is chosen, or the machine is left to crank by itself. */
   | { readonly act: 'choose-source' }
@@ -74,6 +78,7 @@ const go = (to: Stage, why: GoReason = 'done'): NextAction => ({ act: 'go', to, 
 export function nextAction(stage: Stage, job: Job, situation: Situation, runs: Runs, at: string): NextAction {
   if (job.closedAt !== null) return stage === 'verdict' ? { act: 'to-board' } : go('verdict', 'closed');
   if (runningAttempt(job)) return stage === 'crank' ? { act: 'end-try' } : go('crank', 'try-runs');
+  if (isLiftJoined(job)) return stage === 'measure' ? { act: 'part-lamp' } : go('measure', 'lift-runs');
   if (situation.stops.length > 0) return underStop(stage, job, situation, runs);
   switch (stage) {
     case 'scene':

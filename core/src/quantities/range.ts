@@ -33,6 +33,17 @@ export const TYPED_RANGES = {
   leadAmps: { min: 1, max: 3000, unit: 'A' },
 } as const satisfies Record<string, Range>;
 
+/**
+ * Returns the volts that a meter can show at batteries of 12 V in series: half of what a string of two shows, for each.
+ *
+ * @param isCharging a charger or a running engine feeds them
+ * @example voltsRange(1) // => { min: -16, max: 16, unit: 'V' }
+ */
+export function voltsRange(batteries: number, isCharging = false): Range {
+  const { min, max, unit } = isCharging ? TYPED_RANGES.chargingVolts : TYPED_RANGES.volts;
+  return { min: (min / 2) * batteries, max: (max / 2) * batteries, unit };
+}
+
 /** Throws when a computation is handed a value that is not physical. */
 export function requireInRange(name: string, value: number, range: Range): void {
   const why = outOfRange(name, value, range);

@@ -1,4 +1,5 @@
 import { batteryBar, type BatteryBar, type BatteryRating, type Chemistry } from '../battery/index.js';
+import { COLD_FILAMENT_SHARE } from '../capacitor/index.js';
 import {
   ampsToSet,
   CHARGE_VOLTS,
@@ -31,6 +32,15 @@ export interface ChargerHours {
   readonly unfit: 'volts-too-high' | 'volts-too-low' | 'lithium-own-charger' | null;
 }
 
+/** A lift through a lamp. */
+export interface LampLift extends Omit<Revival, 'refused'> {
+  /** Why it must not be tried, when it must not. `stayed`: it was tried, and its volts did not rise. */
+  readonly refused: Revival['refused'] | 'stayed';
+  readonly lampWatts: number;
+  /** For the moment that its filament is cold, A. */
+  readonly inrushAmps: number;
+}
+
 /** How a battery is brought back to full. */
 export interface ChargePlan {
   readonly chemistry: Chemistry;
@@ -47,7 +57,7 @@ export interface ChargePlan {
   readonly place: ChargePlace;
   readonly placeReason: PlaceReason;
   /** For a battery that rests below a charger's sense voltage; null otherwise. */
-  readonly revival: (Revival & { readonly lampWatts: number }) | null;
+  readonly revival: LampLift | null;
   /** The house would rather replace it than lift it over the sense voltage. */
   readonly reviveRefusedByHouse: boolean;
   /** Returns the state that forbids any charge now; null when none does. */
@@ -128,7 +138,7 @@ export function chargePlan(
       ];
     }),
     ...placeOf(battery, hours, isVeryFlat && !isBank, rules),
-    revival: isVeryFlat ? revivalOf(rating, restVolts, coldestC, rules) : null,
+    revival: isVeryFlat ? lampLift(rating, restVolts, coldestC, rules) : null,
     reviveRefusedByHouse: isVeryFlat && !isBank && rules.veryFlatBattery === 'replace',
     bar: batteryBar(chemistry, restVolts, coldestC),
     restHours: REST_HOURS,
@@ -159,17 +169,17 @@ function placeOf(
     : { place: 'at-the-points', placeReason: 'short' };
 }
 
-/** The lift through the brightest lamp that this battery stands; the dimmest for one that stands none. */
-function revivalOf(
+/** Returns the lift through the brightest lamp that this battery stands; the dimmest for one that stands none. */
+export function lampLift(
   rating: BatteryRating,
   restVolts: number,
   coldestC: number,
   rules: HouseRules,
-): NonNullable<ChargePlan['revival']> {
-  const through = ({ watts, ohms }: (typeof LAMPS)[number]): NonNullable<ChargePlan['revival']> => ({
-    ...revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, ohms, coldestC),
-    lampWatts: watts,
-  });
+): LampLift {
+  const through = ({ watts, ohms }: (typeof LAMPS)[number]): LampLift => {
+    const lift = revive(rating, restVolts, HEALTHY_VOLTS, rules.chargerSenseVolts, ohms, coldestC);
+    return { ...lift, lampWatts: watts, inrushAmps: lift.contactAmps / COLD_FILAMENT_SHARE };
+  };
   const lifts = LAMPS.map(through);
   // A bank has no plates to warm: the brightest lamp is the quickest.
   if (rating.chemistry === 'capacitor') return lifts[0]!;

@@ -11,7 +11,7 @@ import type {
   Symptom,
 } from '../../diagnosis/index.js';
 import type { Circumstance, Confirmation, FittingStep, HazardCode, WrongMetal } from '../../hookup/index.js';
-import type { ChargeReading } from '../../charging/index.js';
+import type { ChargeReading, LiftReading, LiftStep } from '../../charging/index.js';
 import type { RuleKey, RuleSettings } from '../../rules/index.js';
 import type { FollowUp, VerdictRecord } from '../../verdict/index.js';
 import type { BatteryRating } from '../../battery/index.js';
@@ -194,8 +194,12 @@ export interface EventData {
   'van.arrived': { readonly vanId: string };
   /** It was rolled: whether it then ran. */
   'roll.tried': { readonly started: boolean };
-  /** Lifted over a charger's sense voltage by a healthy battery beside it, through a lamp. */
+  /** Lifted over a charger's sense voltage, told when it was over: older logs have no steps of it. */
   'battery.lifted': { readonly battery: number };
+  /** A step of lifting a battery over a charger's sense voltage by a healthy one beside it, through a lamp. */
+  'lift.confirmed': { readonly battery: number; readonly step: LiftStep };
+  /** A look at the lift that is under way. */
+  'lift.read': LiftReading;
   /** A reading of the charge that is under way. */
   'charge.read': ChargeReading;
   /** Volts at both ends of the leads that are joined, and the amps between: what the set resists. */

@@ -3,6 +3,7 @@ import type { EventKind, EventKinds } from './event-kind.js';
 import { OF_FINDINGS } from './of-findings.js';
 import { OF_HANDS } from './of-hands.js';
 import { OF_HELP } from './of-help.js';
+import { OF_LIFTS } from './of-lifts.js';
 import { OF_THE_END } from './of-the-end.js';
 import { OF_THE_SCENE } from './of-the-scene.js';
 import { OF_TRIES } from './of-tries.js';
@@ -17,6 +18,7 @@ const EVENTS: EventKinds<Exclude<EventType, Frame>> = {
   ...OF_FINDINGS,
   ...OF_HELP,
   ...OF_HANDS,
+  ...OF_LIFTS,
   ...OF_TRIES,
   ...OF_THE_END,
 };

@@ -4,11 +4,13 @@ import {
   isWhole,
   needsStandstill,
   POLARITY_SIGNS_NEEDED,
+  readingRange,
   shownBy,
 } from '../../diagnosis/index.js';
 import { anyClampOn } from '../../hookup/index.js';
-import { outOfRange, TYPED_RANGES } from '../../quantities/index.js';
+import { outOfRange } from '../../quantities/index.js';
 import type { Job } from '../job.js';
+import { isLiftJoined } from '../views/lift-of-job.js';
 import { circumstancesOf, runningAttempt } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { timeOf } from './event.js';
@@ -69,11 +71,12 @@ export const OF_FINDINGS: EventKinds<
     apply: (job, { data }) => ({ ...job, polaritySigns: data.signs }),
   },
   'reading.taken': {
-    refuse: (_job, { data }, { machine }) => {
-      const charging = data.kind === 'charging-idle' || data.kind === 'charging-loaded';
-      const range = charging ? TYPED_RANGES.chargingVolts : TYPED_RANGES.volts;
+    refuse: (job, { data }, { machine }) => {
+      if (isLiftJoined(job)) return 'lift-under-way';
       if (!hasBattery(machine, data.battery)) return 'no-such-battery';
-      return outOfRange('', data.volts, range) ? 'value-out-of-range' : null;
+      return outOfRange('', data.volts, readingRange(data.kind, machine.systemVolts))
+        ? 'value-out-of-range'
+        : null;
     },
     apply: (job, event) => {
       const { kind, volts, battery, tempC, source, strength = null } = event.data;

@@ -4,6 +4,7 @@ import { takesClamp } from '../../machine/index.js';
 import { hasSwitch } from '../../plan/index.js';
 import { actionOf, type HandEvent } from '../hands.js';
 import type { Job } from '../job.js';
+import { isLiftJoined } from '../views/lift-of-job.js';
 import { isPolarityProved, runningAttempt } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { type PlanRecord, timeOf } from './event.js';
@@ -29,6 +30,7 @@ export const OF_HANDS: EventKinds<HandEvent['type']> = {
   'clamp.attached': {
     refuse: (job, { data }, around) => {
       if (isStopped(job, around.machine)) return 'stop-active';
+      if (isLiftJoined(job)) return 'lift-under-way';
       if (!job.plan) return 'no-plan';
       if (!isPolarityProved(job)) return 'polarity-unproved';
       if (runningAttempt(job)) return 'attempt-running';

@@ -1,6 +1,6 @@
 import { CLAMP_IDS } from '../../circuit/index.js';
 import { anyClampOn, clampsOn } from '../../hookup/index.js';
-import { outOfRange, TYPED_RANGES } from '../../quantities/index.js';
+import { outOfRange, TYPED_RANGES, voltsRange } from '../../quantities/index.js';
 import { LEAST_GAP_MM, nothingOpens } from '../../reach/index.js';
 import type { KitItem } from '../../sources/index.js';
 import type { VanAsked } from '../job.js';
@@ -30,11 +30,12 @@ export const OF_HELP: EventKinds<
     apply: (job, { data }) => ({ ...job, parked: data }),
   },
   'leads.measured': {
-    refuse: (job, { data: { sourceVolts, casualtyVolts, amps } }) => {
+    refuse: (job, { data: { sourceVolts, casualtyVolts, amps } }, { machine }) => {
       if (!job.plan?.leadSetId || clampsOn(job.hookup).length < CLAMP_IDS.length) return 'leads-not-joined';
+      const range = voltsRange(machine.systemVolts / 12, true);
       const isOut =
-        outOfRange('', sourceVolts, TYPED_RANGES.chargingVolts) ??
-        outOfRange('', casualtyVolts, TYPED_RANGES.chargingVolts) ??
+        outOfRange('', sourceVolts, range) ??
+        outOfRange('', casualtyVolts, range) ??
         outOfRange('', amps, TYPED_RANGES.leadAmps);
       return isOut !== null || sourceVolts <= casualtyVolts ? 'value-out-of-range' : null;
     },

@@ -1,18 +1,17 @@
 import { anyClampOn } from '../../hookup/index.js';
 import type { Machine } from '../../machine/index.js';
-import { outOfRange, TYPED_RANGES } from '../../quantities/index.js';
+import { outOfRange, TYPED_RANGES, voltsRange } from '../../quantities/index.js';
 import type { FollowUp } from '../../verdict/index.js';
 import { underCharge } from '../views/charge-of-job.js';
 import type { Job } from '../job.js';
-import { runningAttempt, currentVerdict } from '../views/queries.js';
-import { isStopped } from '../situation.js';
+import { isLiftJoined } from '../views/lift-of-job.js';
+import { currentVerdict, runningAttempt } from '../views/queries.js';
 import { type Recheck, timeOf } from './event.js';
 import { type EventKinds, hasBattery, type Refusal } from './event-kind.js';
 import { withStop } from './lists.js';
 
 /** Charge, verdict, another battery, and what comes after the job is closed. */
 export const OF_THE_END: EventKinds<
-  | 'battery.lifted'
   | 'charge.read'
   | 'verdict.given'
   | 'fitting.confirmed'
@@ -21,21 +20,10 @@ export const OF_THE_END: EventKinds<
   | 'follow-up.done'
   | 'recheck.taken'
 > = {
-  'battery.lifted': {
-    refuse: (job, { data }, { machine }) => {
-      if (isStopped(job, machine)) return 'stop-active';
-      if (anyClampOn(job.hookup)) return 'clamps-still-on';
-      return hasBattery(machine, data.battery) ? null : 'no-such-battery';
-    },
-    apply: (job, event) => ({
-      ...job,
-      lifts: [...job.lifts, { battery: event.data.battery, at: timeOf(event) }],
-    }),
-  },
   'charge.read': {
-    refuse: (job, { data }) => {
+    refuse: (job, { data }, { machine }) => {
       if (!underCharge(job)) return 'nothing-on-charge';
-      return outOfRange('', data.volts, TYPED_RANGES.chargingVolts) ||
+      return outOfRange('', data.volts, voltsRange(machine.systemVolts / 12, true)) ||
         outOfRange('', data.amps, TYPED_RANGES.chargeAmps)
         ? 'value-out-of-range'
         : null;
@@ -76,6 +64,7 @@ export const OF_THE_END: EventKinds<
     isFinal: true,
     refuse: (job) => {
       if (anyClampOn(job.hookup)) return 'clamps-still-on';
+      if (isLiftJoined(job)) return 'lift-under-way';
       if (runningAttempt(job)) return 'attempt-running';
       return job.verdict ? null : 'no-verdict';
     },
@@ -118,7 +107,7 @@ function refuseRecheck(job: Job, { restVolts, tested, tempC }: Recheck, machine:
   const count = machine.batteries.length;
   if (restVolts.length !== count || tested.length !== count) return 'no-such-battery';
   const isOff =
-    restVolts.some((volts) => outOfRange('', volts, TYPED_RANGES.volts)) ||
+    restVolts.some((volts) => outOfRange('', volts, voltsRange(1))) ||
     outOfRange('', tempC, TYPED_RANGES.ambientC);
   return isOff ? 'value-out-of-range' : null;
 }

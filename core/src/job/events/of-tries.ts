@@ -1,6 +1,9 @@
 import { anyClampOn } from '../../hookup/index.js';
+import { readingRange } from '../../diagnosis/index.js';
 import { rollingStart } from '../../machine/index.js';
+import { outOfRange } from '../../quantities/index.js';
 import type { Attempt } from '../job.js';
+import { isLiftJoined } from '../views/lift-of-job.js';
 import { engineRuns, runningAttempt, workingTempC } from '../views/queries.js';
 import { isStopped } from '../situation.js';
 import { refusalOfTry } from '../refusal-of-try.js';
@@ -31,7 +34,11 @@ export const OF_TRIES: EventKinds<'attempt.started' | 'attempt.ended' | 'roll.tr
     },
   },
   'attempt.ended': {
-    refuse: (job) => (runningAttempt(job) ? null : 'no-attempt-running'),
+    refuse: (job, { data: { lowestVolts } }, { machine }) => {
+      if (!runningAttempt(job)) return 'no-attempt-running';
+      const range = readingRange('crank-minimum', machine.systemVolts);
+      return lowestVolts !== null && outOfRange('', lowestVolts, range) ? 'value-out-of-range' : null;
+    },
     apply: (job, event) => {
       const { outcome, seconds, lowestVolts, restSeconds = 0, restFor = 'rule' } = event.data;
       return {
@@ -49,6 +56,7 @@ export const OF_TRIES: EventKinds<'attempt.started' | 'attempt.ended' | 'roll.tr
     refuse: (job, _event, { machine }) => {
       if (isStopped(job, machine)) return 'stop-active';
       if (anyClampOn(job.hookup)) return 'clamps-still-on';
+      if (isLiftJoined(job)) return 'lift-under-way';
       if (runningAttempt(job)) return 'attempt-running';
       if (engineRuns(job)) return 'already-running';
       return rollingStart(machine, ANYWHERE).allowed ? null : 'cannot-roll';

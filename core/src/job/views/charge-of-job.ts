@@ -3,11 +3,25 @@ import { MINUTE_MS } from '../../quantities/index.js';
 import { anyClampOn } from '../../hookup/index.js';
 import { chargeOptions, type SourceOption } from '../../plan/index.js';
 import { startsByWaking } from '../../machine/index.js';
-import { chargeAmps, type ChargeJudged, type ChargeReading, judgeCharge } from '../../charging/index.js';
-import { CHARGED_TO_SOC, chargePlan, type ChargePlan, type ChargerHours } from '../../verdict/index.js';
+import {
+  chargeAmps,
+  type ChargeJudged,
+  type ChargeReading,
+  judgeCharge,
+  judgeLift,
+  type LiftState,
+} from '../../charging/index.js';
+import {
+  CHARGED_TO_SOC,
+  chargePlan,
+  type ChargePlan,
+  type ChargerHours,
+  lampLift,
+} from '../../verdict/index.js';
 import type { PlanRecord } from '../events/event.js';
+import { minutesBetween } from '../events/joins.js';
 import { plannedOption } from './rescue-of-job.js';
-import type { Job } from '../job.js';
+import type { Job, Lifting } from '../job.js';
 import type { Situation } from '../situation.js';
 
 /** Why a battery is not put on a charger as it is. */
@@ -32,13 +46,17 @@ export interface ChargeChoice {
 
 /** How a battery of this job is charged: the least charged one by default. */
 export function chargePlanOfJob(situation: Situation, battery?: number): ChargePlan {
-  const { machine, batteries, restVolts, tempC, coldestC, rules, record } = situation;
+  const { job, machine, batteries, restVolts, tempC, coldestC, rules, record } = situation;
   const { socs, beliefs, weakest } = batteries;
   const at = battery ?? weakest;
   const read = restVolts[at] ?? null;
   const plan = chargePlan(machine.batteries[at]!, socs[at]!, read, tempC, record.kit, rules, coldestC);
   const bar = beliefs[at]!.bar ?? null;
-  const revival = plan.revival && { ...plan.revival, refused: plan.revival.refused ?? bar };
+  const hasStayed = job.lifts.some(
+    ({ lift }) => lift?.battery === at && liftState(lift, situation) === 'stays',
+  );
+  const refused = plan.revival?.refused ?? bar ?? (hasStayed ? 'stayed' : null);
+  const revival = plan.revival && { ...plan.revival, refused };
   return { ...plan, bar, revival };
 }
 
@@ -91,6 +109,23 @@ export function chargeRecord({ option, hours, unfit }: ChargeChoice): PlanRecord
     chargeOnly: true,
     inputs: [],
   };
+}
+
+/**
+ * Returns what the last look at a lift tells; null before one.
+ *
+ * @example liftState(job.lifting, situation) // 'rises', of a battery that read 2.1 V at rest and 4.0 V after 10 min
+ */
+export function liftState(
+  { battery, fromVolts, joinedAt, readings }: Lifting,
+  situation: Situation,
+): LiftState | null {
+  const last = readings.at(-1);
+  if (!last) return null;
+  const { machine, coldestC, rules } = situation;
+  const { rating } = machine.batteries[battery]!;
+  const lift = lampLift(rating, fromVolts ?? 0, coldestC, rules);
+  return judgeLift(lift, rules.chargerSenseVolts, minutesBetween(joinedAt, last.at), last);
 }
 
 /** A charger that works on a battery now. */

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { HookupAction } from '@voltrek/core/hookup';
-import { entryOf } from '@voltrek/core/job';
+import { entryOf, isLiftJoined } from '@voltrek/core/job';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { selectJob, selectMakeSafe, selectRescue, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { Arms } from './arms';
+import { offFirst } from './take-off';
 import { actionTitle, stepKey } from './step-words';
 import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
 
@@ -18,7 +19,12 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
     <div class="frame">
       <div class="inner">
         <h1 id="make-safe-title">{{ t.makeSafe }}</h1>
-        @if (next(); as action) {
+        @if (lampOff(); as lamp) {
+          <p class="now">{{ lamp.label }}</p>
+          <button type="button" class="go" [vtArms]="lamp.label" (click)="lamp.go()">
+            {{ t.done({ action: lamp.label }) }}
+          </button>
+        } @else if (next(); as action) {
           <p class="now">{{ title(action) }}</p>
           <p class="dim">{{ t.caution }}</p>
           <ol>
@@ -34,7 +40,7 @@ import { MAKE_SAFE_DIALOG as T } from '@words/screens/job';
           <p class="dim">{{ t.nothingToDo }}</p>
         }
         <button type="button" class="key" (click)="modal.dismiss()">
-          {{ next() ? t.backToTheJob : t.close }}
+          {{ next() || lampOff() ? t.backToTheJob : t.close }}
         </button>
       </div>
     </div>
@@ -92,6 +98,12 @@ export class MakeSafeDialog {
 
   protected readonly next = computed(() => this.actions()[0] ?? null);
   protected readonly rest = computed(() => this.actions().slice(1));
+
+  /** The lamp of a lift: nothing else is on beside it. */
+  protected readonly lampOff = computed(() => {
+    const work = this.work();
+    return work && isLiftJoined(work.job) ? offFirst({ act: 'part-lamp' }, work, this.reporter) : null;
+  });
 
   protected readonly stepKey = stepKey;
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { fixed } from '@words/numbers';
 import { RouterLink } from '@angular/router';
 import { chargeSeen, underCharge } from '@voltrek/core/job';
-import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { TYPED_RANGES, voltsRange } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import { Store } from '@ngrx/store';
 import type { Work } from '../../shared/job/job-selectors';
@@ -156,14 +156,15 @@ export class ChargeWatch {
   protected readonly ampsText = linkedSignal({ source: this.count, computation: () => '' });
   protected readonly isWarm = linkedSignal({ source: this.count, computation: () => false });
 
+  private readonly range = computed(() => voltsRange(this.work().machine.systemVolts / 12, true));
   private readonly typed = computed(() => ({
-    volts: typedVolts(this.voltsText()) ?? NaN,
+    volts: typedVolts(this.voltsText(), this.range().max) ?? NaN,
     amps: typedFigure(this.ampsText()),
   }));
   protected readonly fault = computed(() => {
     const { volts, amps } = this.typed();
     return (
-      (Number.isNaN(volts) ? null : outOfRange(T.volts, volts, TYPED_RANGES.chargingVolts)) ??
+      (Number.isNaN(volts) ? null : outOfRange(T.volts, volts, this.range())) ??
       (Number.isNaN(amps) ? null : outOfRange(T.amps, amps, TYPED_RANGES.chargeAmps))
     );
   });

@@ -22,7 +22,7 @@ import {
 } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import type { NextTry } from '@voltrek/core/plan';
-import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { readingRange } from '@voltrek/core/diagnosis';
 import { outOfRange } from '@words/range-words';
 import { typedVolts } from '../../shared/ui/typed-volts';
 import { clock, volts } from '@words/figures';
@@ -318,13 +318,16 @@ export class Crank {
   });
   /** The values of the linked meter in this try; typed ones go before them. */
   protected readonly meterLowest = signal<number | null>(null);
+  private readonly lowestRange = computed(() =>
+    readingRange('crank-minimum', this.work().machine.systemVolts),
+  );
   private readonly lowest = computed(() =>
-    this.lowestText().trim() ? typedVolts(this.lowestText()) : this.meterLowest(),
+    this.lowestText().trim() ? typedVolts(this.lowestText(), this.lowestRange().max) : this.meterLowest(),
   );
   protected readonly lowestFault = computed(() => {
     if (!this.lowestText().trim()) return null;
     const value = this.lowest();
-    return value === null ? T.notVolts : outOfRange(T.volts, value, TYPED_RANGES.volts);
+    return value === null ? T.notVolts : outOfRange(T.volts, value, this.lowestRange());
   });
 
   protected readonly action = computed((): StageAction => {

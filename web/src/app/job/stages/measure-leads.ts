@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { clampsOn } from '@voltrek/core/hookup';
 import { type LeadReading, measuredFactor } from '@voltrek/core/leads';
-import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { TYPED_RANGES, voltsRange } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -103,10 +103,11 @@ export class MeasureLeads {
     const item = kit.find(({ id }) => isJoined && id === job.plan?.leadSetId);
     return item?.kind === 'lead-set' ? item : null;
   });
+  private readonly range = computed(() => voltsRange(this.work().machine.systemVolts / 12, true));
   private readonly reading = computed((): LeadReading | null => {
     const { source, casualty, amps } = this.texts();
-    const sourceVolts = typedVolts(source);
-    const casualtyVolts = typedVolts(casualty);
+    const sourceVolts = typedVolts(source, this.range().max);
+    const casualtyVolts = typedVolts(casualty, this.range().max);
     return sourceVolts === null || casualtyVolts === null || amps.trim() === ''
       ? null
       : { sourceVolts, casualtyVolts, amps: typedFigure(amps) };
@@ -114,10 +115,10 @@ export class MeasureLeads {
   protected readonly fault = computed(() => {
     const reading = this.reading();
     if (!reading) return null;
-    const { chargingVolts, leadAmps } = TYPED_RANGES;
+    const { leadAmps } = TYPED_RANGES;
     const out =
-      outOfRange(T.sourceLabel, reading.sourceVolts, chargingVolts) ??
-      outOfRange(T.casualtyLabel, reading.casualtyVolts, chargingVolts) ??
+      outOfRange(T.sourceLabel, reading.sourceVolts, this.range()) ??
+      outOfRange(T.casualtyLabel, reading.casualtyVolts, this.range()) ??
       outOfRange(T.amps, reading.amps, leadAmps);
     if (out) return out;
     if (reading.sourceVolts <= reading.casualtyVolts) return T.sourceLower;

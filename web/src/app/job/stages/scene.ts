@@ -29,7 +29,7 @@ import type { Work } from '../../shared/job/job-selectors';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { Reporter } from '../../shared/job/reporter';
 import { goWords } from '@words/next-words';
-import { takeOff } from '../take-off';
+import { offFirst } from '../take-off';
 import { withdrawStop } from '../withdraw-stop';
 import { SCENE as T } from '@words/screens/job-stages';
 
@@ -336,7 +336,8 @@ export class Scene {
 
   protected readonly action = computed((): StageAction => {
     const next = this.next();
-    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
+    const off = offFirst(next, this.work(), this.reporter);
+    if (off) return off;
     if (next.act === 'go' && next.why !== 'done')
       return { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) };
     if (!this.looked()) return { label: T.safe, key: 'looking', waits: true, go: () => undefined };

@@ -7,7 +7,7 @@ import { goWords } from '@words/next-words';
 import { NextAction, type StageAction } from '../next-action';
 import { nextActionAt } from '../../shared/job/next-action-at';
 import { actionTitle } from '../step-words';
-import { takeOff } from '../take-off';
+import { offFirst } from '../take-off';
 import { ReasonPrompt } from '../../shared/ui/reason-prompt';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
@@ -107,7 +107,8 @@ export class StopScreen {
   });
   protected readonly action = computed((): StageAction => {
     const next = this.next();
-    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
+    const off = offFirst(next, this.work(), this.reporter);
+    if (off) return off;
     return next.act === 'go'
       ? { label: goWords(next.to, next.why), go: () => this.goOn.emit(next.to) }
       : { label: T.stop, waits: true, go: () => undefined };

@@ -1,4 +1,4 @@
-import type { ChargeState } from '@voltrek/core/charging';
+import type { ChargeState, LiftState, LiftStep } from '@voltrek/core/charging';
 import type { UnfitCharge } from '@voltrek/core/job';
 import { BAR_WORDS, hoursWords, UNFIT_CHARGER_WORDS } from './plan-words';
 import { messagesOf } from './messages-of';
@@ -32,6 +32,20 @@ export const CHARGE_STATE_TONES: Readonly<Record<ChargeState, 'bad' | 'watch' | 
   'takes-nothing': 'watch',
   tapering: 'good',
   charging: 'good',
+};
+
+/** The meaning of a look at a lift, and the act of now. */
+export const LIFT_STATE_WORDS: Readonly<Record<LiftState, string>> = messagesOf('liftState');
+
+/** Steps of a lift as the log tells them. */
+export const LIFT_STEP_WORDS: Readonly<Record<LiftStep, string>> = messagesOf('liftStep');
+
+export const LIFT_STATE_TONES: Readonly<Record<LiftState, 'bad' | 'watch' | 'good'>> = {
+  warm: 'bad',
+  stays: 'bad',
+  early: 'watch',
+  rises: 'good',
+  over: 'good',
 };
 
 /** How long it still takes at these amps. */

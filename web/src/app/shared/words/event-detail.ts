@@ -1,5 +1,6 @@
 import type { EventType, JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
+import { LIFT_STEP_WORDS } from './charge-words';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
 import { volts } from './figures';
 import { clampWords } from './clamp-words';
@@ -21,6 +22,7 @@ const FOUND: readonly EventType[] = [
   'reading.taken',
   'reading.withdrawn',
   'charge.read',
+  'lift.read',
   'leads.measured',
 ];
 
@@ -46,6 +48,10 @@ export function eventDetail(event: JobEvent, machine: Machine): string {
     case 'clamp.attached':
     case 'clamp.detached':
       return clampWords(event.data.clamp);
+    case 'lift.read':
+      return volts(event.data.volts);
+    case 'lift.confirmed':
+      return LIFT_STEP_WORDS[event.data.step];
     case 'stop.raised':
       return STOP_WORDS[event.data.stop].sign;
     case 'stop.withdrawn':

@@ -250,6 +250,8 @@ export interface Messages {
     readonly 'van.called': string;
     readonly 'van.arrived': string;
     readonly 'battery.lifted': string;
+    readonly 'lift.confirmed': string;
+    readonly 'lift.read': string;
     readonly 'charge.read': string;
     readonly 'leads.measured': string;
     readonly 'reset.ticked': string;
@@ -1222,28 +1224,29 @@ export interface Messages {
     readonly clearDownFirst: string;
     readonly putItOn: string;
   };
-  readonly revivePrompt: {
+  readonly lift: {
     readonly title: string;
+    readonly offer: Message<'senseVolts'>;
+    readonly how: Message<'contactAmps' | 'lampWatts' | 'minutes'>;
+    readonly begin: string;
+    readonly stepOf: Message<'step' | 'steps'>;
     readonly polarity: string;
     readonly polarityWhy: string;
     readonly caseCheck: string;
     readonly caseWhy: string;
     readonly join: Message<'lampWatts'>;
     readonly joinWhy: string;
-    readonly joinFigures: Message<'contactAmps' | 'peakWatts'>;
-    readonly wait: Message<'due' | 'minutes'>;
-    readonly waitWhy: Message<'senseVolts'>;
-    readonly watch: string;
-    readonly watchWhy: string;
-    readonly watchGas: string;
+    readonly joinFigures: Message<'contactAmps' | 'inrushAmps' | 'peakWatts'>;
+    readonly wait: Message<'due' | 'senseVolts'>;
     readonly charger: Message<'amps' | 'name'>;
     readonly chargerAny: Message<'amps'>;
-    readonly chargerWhy: string;
-    readonly rest: Message<'restHours'>;
-    readonly restWhy: string;
-    readonly caution: string;
+    readonly hand: string;
+    readonly volts: string;
+    readonly isWarm: string;
+    readonly note: string;
     readonly done: string;
-    readonly notDone: string;
+    readonly joined: string;
+    readonly part: string;
   };
   readonly rail: { readonly stages: string; readonly done: string };
   readonly stageResults: {
@@ -1619,10 +1622,6 @@ export interface Messages {
     readonly keepWith: string;
     readonly senseRefuses: string;
     readonly replaceByRule: string;
-    readonly never: string;
-    readonly min: string;
-    readonly reviveHow: Message<'contactAmps' | 'lampWatts' | 'minutes'>;
-    readonly revive: string;
     readonly rest: Message<'restHours'>;
     readonly restWhy: string;
     readonly onTheRoad: string;
@@ -2574,6 +2573,19 @@ export interface Messages {
     readonly charging: { readonly name: string; readonly now: string };
     readonly tapering: { readonly name: string; readonly now: string };
   };
+  readonly liftState: {
+    readonly early: string;
+    readonly rises: string;
+    readonly stays: string;
+    readonly over: string;
+    readonly warm: string;
+  };
+  readonly liftStep: {
+    readonly 'prove-polarity': string;
+    readonly 'look-at-case': string;
+    readonly 'join-lamp': string;
+    readonly 'part-lamp': string;
+  };
   readonly condition: {
     readonly sound: string;
     readonly discharged: string;
@@ -3073,7 +3085,7 @@ export interface Messages {
     readonly 'lithium-own-charger': string;
   };
   readonly bar: { readonly frozen: string; readonly reversed: string };
-  readonly reviveRefused: { readonly lithium: string };
+  readonly reviveRefused: { readonly lithium: string; readonly stayed: string };
   readonly fitting: {
     readonly 'fill-cells': { readonly act: string; readonly why: string };
     readonly 'balance-cells': { readonly act: string; readonly why: string };
@@ -3496,6 +3508,7 @@ export interface Messages {
     readonly 'next-source': string;
     readonly 'charging-unread': string;
     readonly closed: string;
+    readonly 'lift-runs': string;
   };
   readonly override: { readonly 'severe-hazard': string };
   readonly ownerFinding: {
@@ -3851,6 +3864,9 @@ export interface Messages {
     readonly 'not-in-hand': string;
     readonly 'not-in-kit': string;
     readonly 'cannot-undo': string;
+    readonly 'lift-under-way': string;
+    readonly 'lift-out-of-order': string;
+    readonly 'nothing-lifted': string;
   };
   readonly namedThing: {
     readonly battery: string;

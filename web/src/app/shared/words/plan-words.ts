@@ -1,5 +1,5 @@
 import type { BatteryBar, Chemistry } from '@voltrek/core/battery';
-import type { Revival } from '@voltrek/core/charging';
+import type { LampLift } from '@voltrek/core/verdict';
 import type { FittingStep } from '@voltrek/core/hookup';
 import type { ChargePlace, ChargerHours, Misfit, PlaceReason } from '@voltrek/core/verdict';
 import { messagesOf } from './messages-of';
@@ -21,8 +21,8 @@ export const UNFIT_CHARGER_WORDS: Record<NonNullable<ChargerHours['unfit']>, str
 export const BAR_WORDS: Readonly<Record<BatteryBar, string>> = messagesOf('bar');
 
 /** Returns the reason why a battery is not revived. */
-export const notRevivedWords = (refused: NonNullable<Revival['refused']>): string =>
-  refused === 'lithium' ? messagesOf('reviveRefused').lithium : BAR_WORDS[refused];
+export const notRevivedWords = (refused: NonNullable<LampLift['refused']>): string =>
+  refused === 'lithium' || refused === 'stayed' ? messagesOf('reviveRefused')[refused] : BAR_WORDS[refused];
 
 export const FITTING_WORDS: Record<FittingStep, { readonly act: string; readonly why: string }> =
   messagesOf('fitting');

@@ -7,11 +7,14 @@ const kindOf = (id: string): MeasureKind =>
 
 describe('entry of a measurement', () => {
   it('reads volts as gloves type them, and other figures as they stand', () => {
-    expect(figureOf(kindOf('rest'), '1162')).toBe(11.62);
-    expect(figureOf(kindOf('conductance'), '380')).toBe(380);
-    expect(figureOf(kindOf('joint-plus'), '0.24')).toBe(0.24);
-    expect(figureOf(kindOf('drain'), '-')).toBeNull();
-    expect(figureOf(kindOf('drain'), '')).toBeNull();
+    expect(figureOf(kindOf('rest'), 12, '1162')).toBe(11.62);
+    // 29 V is no 12 V battery: a very flat one.
+    expect(figureOf(kindOf('rest'), 24, '290')).toBe(2.9);
+    expect(figureOf(kindOf('crank-minimum'), 24, '190')).toBe(19);
+    expect(figureOf(kindOf('conductance'), 12, '380')).toBe(380);
+    expect(figureOf(kindOf('joint-plus'), 12, '0.24')).toBe(0.24);
+    expect(figureOf(kindOf('drain'), 12, '-')).toBeNull();
+    expect(figureOf(kindOf('drain'), 12, '')).toBeNull();
   });
 
   it('reads a float with its point or without', () => {
@@ -26,6 +29,8 @@ describe('entry of a measurement', () => {
     expect(figureFault(kindOf('rest'), 24, 20)).toContain('16 V');
     expect(figureFault(kindOf('charging-idle'), 12, 14.4)).toBeNull();
     expect(figureFault(kindOf('charging-idle'), 12, 28)).toContain('20 V');
+    expect(figureFault(kindOf('charging-loaded'), 12, 18)).toBeNull();
+    expect(figureFault(kindOf('charging-loaded'), 24, 41)).toContain('40 V');
     expect(figureFault(kindOf('drain'), 12, 90_000)).toContain('Draw must be between 0 and 60000 mA');
   });
 });

@@ -32,7 +32,7 @@ import {
   ownVolts,
   type CheckId,
 } from '@voltrek/core/diagnosis';
-import type { ReadingSource, Stage } from '@voltrek/core/job';
+import { isLiftJoined, liftState, type ReadingSource, type Stage } from '@voltrek/core/job';
 import { startsByWaking } from '@voltrek/core/machine';
 import { outOfRange } from '@words/range-words';
 import { NumberPad } from '../../../shared/ui/number-pad';
@@ -48,7 +48,8 @@ import { selectDiagnosis, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
 import { goWords } from '@words/next-words';
-import { takeOff } from '../../take-off';
+import { Lift } from '../../charge/lift-part';
+import { offFirst } from '../../take-off';
 import { figureFault, figureOf, gravityOf } from './entry';
 import { LiveLine } from './live-line';
 import { LiveStore } from './live-store';
@@ -78,7 +79,7 @@ const WITHOUT_PAD: readonly MeasureKind['entry'][] = ['cells', 'outcome'];
 @Component({
   selector: 'vt-measure',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Arms, LiveLine, NextAction, NumberPad, Taken, TracePart],
+  imports: [Arms, Lift, LiveLine, NextAction, NumberPad, Taken, TracePart],
   providers: [LiveStore, PlanRunner],
   templateUrl: './measure.html',
   styleUrl: './measure.scss',
@@ -101,6 +102,15 @@ export class Measure {
   protected readonly groupWords: Record<Group, string> = { ...GROUP_WORDS, trace: T.trace };
   protected readonly cells = Array.from({ length: CELLS }, (_, i) => i);
 
+  /** Nothing else is read while a lamp is joined: the posts show the helper. */
+  protected readonly isLifting = computed(() => isLiftJoined(this.work().job));
+  /** Its volts still rise: the lamp may come off, and is better left. */
+  protected readonly isRising = computed(() => {
+    const { job, situation } = this.work();
+    if (!isLiftJoined(job) || situation.stops.length > 0) return false;
+    const state = liftState(job.lifting!, situation);
+    return state === null || state === 'early' || state === 'rises';
+  });
   protected readonly text = signal('');
   protected readonly cellTexts = signal<readonly string[]>(Array.from({ length: CELLS }, () => ''));
   protected readonly tempC = computed(() => this.work().situation.tempC);
@@ -175,7 +185,9 @@ export class Measure {
   });
   protected readonly outcomes = computed(() => outcomesNamed(this.chosen().kind.check));
 
-  protected readonly value = computed(() => figureOf(this.chosen().kind, this.text()));
+  protected readonly value = computed(() =>
+    figureOf(this.chosen().kind, this.work().machine.systemVolts, this.text()),
+  );
   protected readonly display = computed(() => {
     const value = this.value();
     if (value === null || this.text().endsWith('.')) return this.text() || '-';
@@ -220,7 +232,8 @@ export class Measure {
     if (this.group() !== 'trace' && this.allCells())
       return { label: T.takeCells, waits: false, go: () => this.takeCells() };
     const next = this.next();
-    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
+    const off = offFirst(next, this.work(), this.reporter);
+    if (off) return off;
     if (next.act !== 'go') return { label: T.nothingToDo, waits: true, go: () => undefined };
     const isBlind = next.to === 'plan' && this.work().job.readings.length === 0;
     const label = isBlind ? T.skipReading : goWords(next.to, next.why);

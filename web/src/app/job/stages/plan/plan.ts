@@ -21,6 +21,7 @@ import { PlanRunner } from '../../../workers/plan-runner';
 import { percent } from '@words/figures';
 import { ROLLING_BAR_WORDS, ROLLING_CAUTION_WORDS } from '@words/words';
 import { MendHere } from '../../mend-here';
+import { Lift } from '../../charge/lift-part';
 import { PutOnCharge } from '../../charge/put-on-charge';
 import { RepairPrompt } from '../../repair-prompt';
 import { RollPrompt } from '../../roll-prompt';
@@ -57,6 +58,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     NgTemplateOutlet,
+    Lift,
     MendHere,
     NextAction,
     OptionList,
@@ -192,6 +194,7 @@ import { PLAN as T } from '@words/screens/job-stages-plan';
     </section>
     <ng-template #beside>
       <vt-mend-here class="rolling" [work]="work()" />
+      <vt-lift class="rolling" [work]="work()" />
       <vt-put-on-charge class="rolling" [work]="work()" [isInPlan]="true" />
       <p class="rolling">
         <strong>{{ t.rollingStart }}</strong> <span class="dim">{{ rolling() }}</span>

@@ -1,6 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
 import { fixed } from '@words/numbers';
-import { Router } from '@angular/router';
 import { chargePlanOfJob, roadOfJob } from '@voltrek/core/job';
 import {
   BAR_WORDS,
@@ -12,10 +11,9 @@ import {
 } from '@words/plan-words';
 import { roadWords } from '@words/road-words';
 import type { Work } from '../../../shared/job/job-selectors';
-import { Reporter } from '../../../shared/job/reporter';
 import { TakeOut } from './take-out';
 import { PutOnCharge } from '../../charge/put-on-charge';
-import { RevivePrompt } from '../../charge/revive-prompt';
+import { Lift } from '../../charge/lift-part';
 import { CHARGE_ADVICE as T } from '@words/screens/job-stages-verdict';
 import { ampsFigure } from '@words/figures';
 
@@ -23,7 +21,7 @@ import { ampsFigure } from '@words/figures';
 @Component({
   selector: 'vt-charge-advice',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [PutOnCharge, TakeOut],
+  imports: [Lift, PutOnCharge, TakeOut],
   template: `
     <h3>
       {{
@@ -73,24 +71,14 @@ import { ampsFigure } from '@words/figures';
         </li>
         @if (plan().revival; as r) {
           <li class="revive">
-            <strong>{{ t.senseRefuses }}</strong>
             @if (r.refused) {
+              <strong>{{ t.senseRefuses }}</strong>
               <span class="tone-bad">{{ notRevivedWords(r.refused) }}</span>
             } @else if (plan().reviveRefusedByHouse) {
+              <strong>{{ t.senseRefuses }}</strong>
               <span class="tone-bad">{{ t.replaceByRule }}</span>
             } @else {
-              <span
-                >{{
-                  t.reviveHow({
-                    lampWatts: r.lampWatts,
-                    contactAmps: fixed(r.contactAmps, 1),
-                    minutes: r.minutes === null ? t.never : fixed(r.minutes) + t.min,
-                  })
-                }}
-                @if (r.minutes !== null && work().job.closedAt === null) {
-                  <button type="button" class="key" (click)="lift()">{{ t.revive }}</button>
-                }
-              </span>
+              <vt-lift [work]="work()" />
             }
           </li>
         }
@@ -119,6 +107,9 @@ import { ampsFigure } from '@words/figures';
       display: flex;
       flex-direction: column;
       gap: 10px;
+    }
+    li:has(vt-lift) {
+      display: block;
     }
     li .dim {
       margin: 0;
@@ -153,20 +144,7 @@ export class ChargeAdvice {
   protected readonly reasonWords = PLACE_REASON_WORDS;
   protected readonly notRevivedWords = notRevivedWords;
 
-  private readonly prompt = inject(RevivePrompt);
-  private readonly router = inject(Router);
-  private readonly reporter = inject(Reporter);
-
-  /** Its volts once it is lifted are a rest reading like any other. */
-  protected async lift(): Promise<void> {
-    const { job, rules } = this.work();
-    if (!(await this.prompt.goThrough({ plan: this.plan(), senseVolts: rules.chargerSenseVolts }))) return;
-    this.reporter.report('battery.lifted', { battery: this.weakest() });
-    void this.router.navigate(['/job', job.id, 'measure']);
-  }
-
   protected readonly string = computed(() => this.work().machine.batteries.length > 1);
-  private readonly weakest = computed(() => this.work().situation.batteries.weakest);
   protected readonly plan = computed(() => chargePlanOfJob(this.work().situation));
   /** Shown by itself once a step of it is done. */
   protected readonly takingOut = linkedSignal(() => this.work().job.fitting.length > 0);

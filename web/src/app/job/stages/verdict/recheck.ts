@@ -9,7 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import { type Recheck, recheckQuestion } from '@voltrek/core/job';
-import { TYPED_RANGES } from '@voltrek/core/quantities';
+import { TYPED_RANGES, voltsRange } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
@@ -28,6 +28,8 @@ import { RECHECK as T } from '@words/screens/job-stages-verdict';
 
 /** A tester's share may be typed as it shows it, in per cent. */
 const PERCENT = 100;
+/** Of each battery. */
+const REST_RANGE = voltsRange(1);
 /** Nothing tests better than this share of its rating. */
 const TESTED_MOST = 2;
 
@@ -187,13 +189,13 @@ export class RecheckPart {
   protected readonly testedTexts = linkedSignal(() => Array.from({ length: this.count() }, () => ''));
   protected readonly crankText = signal('');
 
-  private readonly rest = computed(() => this.restTexts().map(typedVolts));
+  private readonly rest = computed(() => this.restTexts().map((text) => typedVolts(text, REST_RANGE.max)));
   private readonly tested = computed(() => this.testedTexts().map(shareOf));
-  private readonly crank = computed(() => typedVolts(this.crankText()));
+  private readonly crank = computed(() => typedVolts(this.crankText(), REST_RANGE.max * this.count()));
 
   protected readonly fault = computed(() => {
-    const wrong = this.rest().find((v) => v !== null && outOfRange('', v, TYPED_RANGES.volts) !== null);
-    if (wrong !== undefined) return outOfRange(T.restVolts, wrong!, TYPED_RANGES.volts);
+    const wrong = this.rest().find((v) => v !== null && outOfRange('', v, REST_RANGE) !== null);
+    if (wrong !== undefined) return outOfRange(T.restVolts, wrong!, REST_RANGE);
     if (this.restTexts().some((text, i) => text.trim() && this.rest()[i] === null)) return T.restMissing;
     if (this.tested().some((share) => share !== null && !(share > 0 && share <= TESTED_MOST)))
       return T.testedRange;

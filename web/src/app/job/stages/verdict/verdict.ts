@@ -20,7 +20,7 @@ import { selectDiagnosis, type Work } from '../../../shared/job/job-selectors';
 import { nextActionAt } from '../../../shared/job/next-action-at';
 import { Reporter } from '../../../shared/job/reporter';
 import { goWords } from '@words/next-words';
-import { takeOff } from '../../take-off';
+import { offFirst } from '../../take-off';
 import { ChangeBattery } from './change-battery';
 import { ChargeAdvice } from './charge-advice';
 import { JobSheetPart } from './job-sheet';
@@ -333,7 +333,8 @@ export class Verdict {
         label: goWords(next.to, next.why),
         go: () => void this.router.navigate(['/job', this.work().job.id, next.to]),
       };
-    if (next.act === 'take-off') return takeOff(next.action, this.work(), this.reporter);
+    const off = offFirst(next, this.work(), this.reporter);
+    if (off) return off;
     if (next.act === 'close')
       return { label: T.closeAction, go: () => this.reporter.report('job.closed', { note: '' }) };
     if (next.act === 'to-board') return { label: T.backToBoard, go: toBoard };

@@ -6,4 +6,4 @@ export const CHARGE_WATCH = messagesOf('chargeWatch');
 
 export const PUT_ON_CHARGE = messagesOf('putOnCharge');
 
-export const REVIVE_PROMPT = messagesOf('revivePrompt');
+export const LIFT = messagesOf('lift');
