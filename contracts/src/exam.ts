@@ -1,4 +1,5 @@
-import { EXAM_NUMBER_MOST, type ExamMarks, type ExamRun } from '@voltrek/core/practice';
+import type { Cause } from '@voltrek/core/diagnosis';
+import { EXAM_NUMBER_MOST, type ExamCase, type ExamMarks, type ExamRun } from '@voltrek/core/practice';
 import * as yup from 'yup';
 import { record } from './calc/parts.js';
 import { idText, instantText, parsed, uuid } from './text.js';
@@ -15,7 +16,9 @@ export interface NewExam {
 }
 
 /** An exam as the house keeps it, marked by the house, and as its file says. */
-export interface Exam extends ExamMarks {
+export interface Exam extends Omit<ExamMarks, 'cases'> {
+  /** The true fault of a case is null until a lead has signed. */
+  readonly cases: readonly (Omit<ExamCase, 'truth'> & { readonly truth: Cause | null })[];
   readonly format: 'voltrek-exam';
   readonly version: 1;
   readonly id: string;
@@ -51,10 +54,6 @@ export const NEW_EXAM = record({
     .of(
       record({
         code: yup.string().max(60).required(),
-        tool: record({
-          minutes: yup.number().min(0).max(10_000).required(),
-          started: yup.boolean().required(),
-        }).required(),
         actions: practiceActions(),
       }).required(),
     )

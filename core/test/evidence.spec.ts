@@ -121,7 +121,7 @@ describe('evidence of a job', () => {
   });
 
   it('sees a crank against its limit in this cold, per 12 V', () => {
-    const log = new Log();
+    const log = new Log(TRUCK);
     log.take('reading.taken', { kind: 'crank-minimum', volts: 18, battery: 0, tempC: -4, source: 'meter' });
     expect(found(log, TRUCK).crank).toBeCloseTo(9 - crankLimitVolts(-4, 12), 6);
   });

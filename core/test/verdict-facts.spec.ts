@@ -156,7 +156,9 @@ describe('what the verdict reads beside the evidence', () => {
   it('is the battery at rest a second time where a key was turned and nothing drew amps', () => {
     const at20 = crankLimitVolts(20, 12);
     const silent = found('symptom', 'silence');
-    expect(silentVolts([silent, found('crank', 2)], 20)).toEqual([2 + at20]);
+    expect(silentVolts([silent, found('crank', 2)], 20)).toEqual([2 + at20 + 0.25]);
+    // It ran since: what the posts recover to is no rest.
+    expect(silentVolts([silent, found('recovery', 9), found('with-help', 'started')], 20)).toEqual([]);
     expect(silentVolts([found('symptom', 'silence-bright'), found('crank', 2)], 20).length).toBe(1);
     // Pulled below 11 V something drew.
     expect(silentVolts([silent, found('crank', 10.9 - at20)], 20)).toEqual([]);

@@ -4,23 +4,19 @@ import { EXAM_MINUTES, examCases, type PracticeAction } from '@voltrek/core/prac
 import { sharedServer } from './shared-server.js';
 
 const NUMBER = 7;
+/** A person takes a number once: each exam here has one of its own. */
+let numbers = NUMBER;
 const VERDICT: PracticeAction = { kind: 'verdict', verdict: 'charge-first', suspect: null };
 
-/** Machines that the tool has running again before its verdict: they only want charge. */
-const isRunAgain = (code: string): boolean => /^(order|leads|string|motorcycle|waking)/.test(code);
-
-/** An exam in which every case was judged at a look, sent in as its device does. */
+/** An exam of which no case was ended, sent in as its device does. */
 function exam(more: Partial<NewExam> = {}, minutes = 20): NewExam {
   const startedAt = new Date(Date.now() - 3_600_000);
+  const number = more.number ?? numbers++;
   return {
-    ...{ id: randomUUID(), by: 'crew-4', number: NUMBER },
+    ...{ id: randomUUID(), by: 'crew-4', number },
     startedAt: startedAt.toISOString(),
     endedAt: new Date(startedAt.getTime() + minutes * 60_000).toISOString(),
-    runs: examCases(NUMBER).map((code) => ({
-      code,
-      actions: [VERDICT],
-      tool: { minutes: 12, started: isRunAgain(code) },
-    })),
+    runs: examCases(number).map((code) => ({ code, actions: [] })),
     ...more,
   };
 }
@@ -29,28 +25,31 @@ describe('exams', () => {
   const send = async (sent: NewExam) => (await sharedServer()).api.post('/api/exams').send(sent);
 
   it('are marked here by what was done, kept once however often they are sent, and listed', async () => {
-    const sent = exam();
+    const empty = exam();
+    const runs = empty.runs.map((run, i) => (i === 0 ? { ...run, actions: [VERDICT] } : run));
+    const sent = { ...empty, runs };
     const first = await send(sent);
     expect(first.status).toBe(201);
     const kept = first.body as Exam;
-    expect(kept.cases.map(({ code }) => code)).toEqual([...examCases(NUMBER)]);
-    // To say one thing of all of them and drive off passes nobody.
-    expect(kept.cases.find(({ rung }) => rung === 'order')!.failings).toEqual(['not-started']);
-    expect(kept.cases.find(({ rung }) => rung === 'stop')!.verdict).toBe('charge-first');
+    expect(kept.cases.map(({ code }) => code)).toEqual([...examCases(sent.number)]);
+    // To say one thing and drive off passes nobody, and no fault is told before a lead has signed.
+    expect(kept.cases[0]!.verdict).toBe('charge-first');
+    expect(kept.cases[0]!.failings).toContain('stops-unlooked');
+    expect(kept.cases.map(({ truth }) => truth)).toEqual([null, null, null, null, null]);
     expect(kept.passed).toBeFalse();
-    const again = await send({
-      ...sent,
-      number: NUMBER,
-      runs: sent.runs.map((run) => ({ ...run, actions: [] })),
-    });
+    const again = await send(sent);
     expect(again.status).toBe(200);
     expect(again.body).toEqual(kept);
+    const changed = await send({ ...sent, runs: sent.runs.map((run) => ({ ...run, actions: [] })) });
+    expect([changed.status, (changed.body as { code: string }).code]).toEqual([409, 'examChanged']);
+    const second = await send({ ...sent, id: randomUUID() });
+    expect([second.status, (second.body as { code: string }).code]).toEqual([409, 'examTaken']);
     const { api } = await sharedServer();
     const listed = (await api.get('/api/exams').expect(200)).body as Exam[];
     expect(listed.filter(({ id }) => id === sent.id)).toEqual([kept]);
     const file = await api.get(`/api/exams/${sent.id}`).expect(200);
     expect(file.body).toEqual(kept);
-    expect(file.get('Content-Disposition')).toContain('exam-7-crew-4.json');
+    expect(file.get('Content-Disposition')).toContain(`exam-${sent.number}-crew-4.json`);
     await api.get(`/api/exams/${randomUUID()}`).expect(404);
   });
 
@@ -62,12 +61,16 @@ describe('exams', () => {
   });
 
   it('are refused with a reason where they are of other cases, have hints, or cannot be replayed', async () => {
-    const [first, ...rest] = exam().runs;
+    const number = numbers++;
+    const [first, ...rest] = exam({ number }).runs;
     const faults: [NewExam, RegExp][] = [
-      [exam({ number: NUMBER + 1 }), /not the cases of that exam/],
-      [exam({ runs: [{ ...first!, actions: [{ kind: 'hint', level: 'step' }] }, ...rest] }), /no hints/],
-      [exam({ runs: [{ ...first!, actions: [{ kind: 'probe' } as never] }, ...rest] }), /./],
-      [exam({ runs: [{ ...first!, actions: [{ kind: 'nonsense' } as never] }, ...rest] }), /./],
+      [exam({ number: number + 1, runs: [first!, ...rest] }), /not the cases of that exam/],
+      [
+        exam({ number, runs: [{ ...first!, actions: [{ kind: 'hint', level: 'step' }] }, ...rest] }),
+        /no hints/,
+      ],
+      [exam({ number, runs: [{ ...first!, actions: [{ kind: 'probe' } as never] }, ...rest] }), /./],
+      [exam({ number, runs: [{ ...first!, actions: [{ kind: 'nonsense' } as never] }, ...rest] }), /./],
     ];
     for (const [sent, why] of faults) {
       const answer = await send(sent);
@@ -85,6 +88,9 @@ describe('exams', () => {
     expect((await sign('crew-4')).status).toBe(409);
     const signed = (await sign('crew-1')).body as Exam;
     expect(signed.signedBy).toBe('crew-1');
+    expect(signed.cases.every(({ truth }) => truth !== null))
+      .withContext('told now')
+      .toBeTrue();
     expect(((await sign('crew-2')).body as Exam).signedBy).toBe('crew-1');
     expect((await api.post(`/api/exams/${randomUUID()}/signature`).send({ by: 'crew-1' })).status).toBe(404);
     expect((await api.post('/api/exams/none/signature').send({ by: 'crew-1' })).status).toBe(404);

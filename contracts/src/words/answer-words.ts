@@ -107,6 +107,8 @@ export const ANSWERS = {
   lockedOut: (minutes: string | number) => `Too many wrong PINs. Try again in ${minutes} min.`,
   passkeyWrong: 'That passkey is not known here. Use the PIN.',
   passkeysNeedSignIn: 'Require sign-in first: until then anybody could add a passkey under any name.',
+  examTaken: 'That person has taken an exam with this number. Take another number.',
+  examChanged: 'That exam came before with other actions. It is kept as it came first.',
   ownExam: 'Nobody signs an exam of their own. Ask another crew lead.',
   runNotReplayed: 'The actions of that exam cannot be replayed.',
   lastLead: 'Nobody could look after sign-in any more. Give another crew lead a PIN first.',

@@ -24,7 +24,7 @@ export const LIFT_STAYS_SHARE = 0.25;
  *
  * @param lift as worked out before the lamp was joined
  * @param minutes since then
- * @example judgeLift(lift, 8, 10, { volts: 2.2, isWarm: false }) // => 'stays', of one that rested at 2.1 V
+ * @example judgeLift({ fromVolts: 2.1, towardVolts: 12.6, tauMinutes: 40 }, 8, 10, { volts: 2.2, isWarm: false }) // => 'stays'
  */
 export function judgeLift(
   { fromVolts, towardVolts, tauMinutes }: Pick<Revival, 'fromVolts' | 'towardVolts' | 'tauMinutes'>,

@@ -69,7 +69,7 @@ export function readingRange(kind: ReadingKind, systemVolts: 12 | 24): Range {
 /**
  * Returns the range of a measurement at a machine. Use it to refuse a figure, and to read digits that were typed without a point.
  *
- * @example measureRange(kindOf('rest'), 24) // => { min: -16, max: 16, unit: 'V' }
+ * @example measureRange(measuresFor({ chemistry: 'agm' }, true)[0], 24).max // => 16
  */
 export function measureRange({ id, entry, reading: kind }: MeasureKind, systemVolts: 12 | 24): Range {
   if (entry === 'drop' || entry === 'ccaAmps' || entry === 'milliamps') return MEASURE_RANGES[entry];

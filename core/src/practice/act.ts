@@ -6,6 +6,7 @@ import {
   type CrankLook,
   cranksOf,
   type DiagnosisEvidence,
+  isWeighed,
   lampVoltsAt,
   lookOfPoint,
   postsAtRest,
@@ -216,6 +217,14 @@ function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }
   const { practice, evidence } = world;
   const { check: id, battery } = action;
   const check = checkOf(id);
+  if (id === 'case')
+    return logged(world, {
+      action,
+      minutes: check.minutes,
+      found: isHurt(world) ? 'fault' : 'clear',
+      hazards: [],
+    });
+  if (!isWeighed(check)) throw new RangeError(`${id} is a part of another check`);
   if (check.fits && !check.fits(practice.profile)) throw new RangeError(`${id} is nothing for this machine`);
   const seen = battery === undefined ? world.hidden : oneBattery(world.hidden, battery);
   const profile =
@@ -227,6 +236,12 @@ function checked(world: World, action: Extract<PracticeAction, { kind: 'check' }
     { action, minutes: check.minutes, found, hazards: [] },
   );
 }
+
+/** Ice bulges a case more often than not, and a battery that was cooked is swollen. */
+const isHurt = ({ practice: { code, hidden }, broken }: World): boolean =>
+  broken.includes('battery') ||
+  (hidden.holds.includes('frozen') && seededRandom(seedOf(`${code} case`))() < BULGES_SHARE);
+const BULGES_SHARE = 0.6;
 
 /** A finding that is taken again replaces the earlier one. */
 const withPiece = (evidence: World['evidence'], piece: DiagnosisEvidence): World['evidence'] => [

@@ -2,9 +2,10 @@ import type { Cause } from '../diagnosis/index.js';
 import { type Random, seededRandom } from '../quantities/index.js';
 import type { VerdictKind } from '../verdict/index.js';
 import { replay } from './act.js';
-import { debriefOf, type Failing, type ToolMeasure } from './debrief.js';
+import { debriefOf, type Failing, measureOf } from './debrief.js';
 import { RUNG_IDS, type RungId } from './rungs.js';
 import { codeOfCase, readCaseCode } from './start-case.js';
+import { mindFor, toolRun } from './tool-play.js';
 import type { PracticeAction } from './world.js';
 
 /** Every exam has a case of each of these: what hurts is asked of everybody. */
@@ -37,11 +38,10 @@ function drawnOf<T>(random: Random, list: readonly T[], count: number): readonly
   return Array.from({ length: count }, () => left.splice(Math.floor(random() * left.length), 1)[0]!);
 }
 
-/** A case of an exam as it was worked, and what the tool's own run of it comes to. */
+/** A case of an exam as it was worked. */
 export interface ExamRun {
   readonly code: string;
   readonly actions: readonly PracticeAction[];
-  readonly tool: ToolMeasure;
 }
 
 /** The mark of a case of an exam. */
@@ -56,7 +56,8 @@ export interface ExamCase {
   readonly verdict: VerdictKind | null;
   readonly truth: Cause;
   readonly minutes: number;
-  readonly toolMinutes: number;
+  /** Null where no verdict was given. */
+  readonly toolMinutes: number | null;
 }
 
 /** The mark of an exam. */
@@ -66,29 +67,33 @@ export interface ExamMarks {
 }
 
 /**
- * Marks an exam by replaying what was done: safety first, then as many cases right as it takes. A case that was not begun is not ended.
+ * Marks an exam by replaying what was done, each case against the tool's own run of it: safety first, then as many cases right as it takes. A case that was not begun is not ended.
  *
+ * @param mindOf the belief that a case is marked by
  * @throws RangeError for runs of other cases, hints (an exam gives none), bench readings, and impossible actions
  */
-export function markExam(number: number, runs: readonly ExamRun[]): ExamMarks {
+export function markExam(number: number, runs: readonly ExamRun[], mindOf = mindFor): ExamMarks {
   const codes = examCases(number);
   if (runs.length !== codes.length || runs.some(({ code }, i) => code !== codes[i]))
     throw new RangeError('These are not the cases of that exam.');
-  const cases = runs.map(marked);
+  const cases = runs.map((run) => marked(run, mindOf));
   const isSafe = cases.every(({ severeRisks }) => severeRisks === 0);
   const wrong = cases.filter(({ passed }) => !passed).length;
   return { cases, passed: isSafe && wrong <= WRONG_MOST };
 }
 
-function marked({ code, actions, tool }: ExamRun): ExamCase {
+function marked({ code, actions }: ExamRun, mindOf: typeof mindFor): ExamCase {
   if (actions.some(({ kind }) => kind === 'hint')) throw new RangeError('An exam gives no hints.');
   // A reading of a bench cannot be replayed: its sender could have made it up.
   if (actions.some((action) => 'shown' in action))
     throw new RangeError('An exam is read with its own instruments.');
   const world = replay(code, actions);
-  const { passed, failings, risks, truth, minutes } = debriefOf(world, tool);
+  // A case that was not ended is not passed, whatever the tool needs for it.
+  const mind = world.verdict ? mindOf(world) : null;
+  const tool = mind && measureOf(toolRun(code, mind));
+  const { passed, failings, risks, truth, minutes } = debriefOf(world, tool, mind);
   return {
-    ...{ code, passed, failings, minutes, toolMinutes: tool.minutes },
+    ...{ code, passed, failings, minutes, toolMinutes: tool?.minutes ?? null },
     rung: readCaseCode(code)!.rung!,
     severeRisks: risks.filter(({ hazard }) => hazard.severity === 'severe').length,
     verdict: world.verdict?.verdict ?? null,

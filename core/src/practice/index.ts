@@ -12,6 +12,7 @@ export { ampsAround, ASLEEP_AFTER_MINUTES, CELLS, voltsBetween } from './read-by
 export * from './start-case.js';
 export * from './act.js';
 export * from './tool-play.js';
+export * from './support.js';
 export * from './debrief.js';
 export * from './exam.js';
 export * from './drills.js';

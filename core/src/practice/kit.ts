@@ -15,4 +15,11 @@ const DONOR: KitItem = {
 /** The kit of the van in practice. */
 export const PRACTICE_KIT: readonly KitItem[] = [DONOR, ...Object.values(USUAL_KIT)];
 /** The tools in it. */
-export const PRACTICE_TOOLS: readonly Tool[] = ['meter', 'clamp-meter', 'tester', 'load-tester', 'source'];
+export const PRACTICE_TOOLS: readonly Tool[] = [
+  'meter',
+  'clamp-meter',
+  'tester',
+  'load-tester',
+  'hydrometer',
+  'source',
+];

@@ -1,4 +1,15 @@
-import { type Cause, CAUSES, drawHidden, lookOf, SYMPTOMS } from '../diagnosis/index.js';
+import { ageingOfStrength } from '../battery/index.js';
+import {
+  type Cause,
+  CAUSES,
+  type DiagnosisProfile,
+  drawHidden,
+  type HiddenMachine,
+  lookOf,
+  REPLACE_CAUSES,
+  SYMPTOMS,
+  WORN_FROM,
+} from '../diagnosis/index.js';
 import { toolsOfKit } from '../job/index.js';
 import { NOTHING_CONNECTED } from '../hookup/index.js';
 import { MACHINE_CLASSES, type MachineClass } from '../machine/index.js';
@@ -8,10 +19,17 @@ import { templateOf } from '../template/index.js';
 import { causesOf, profileOf } from './case-profile.js';
 import { answerOf } from './hidden-case.js';
 import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
+import { opaqueOf, textOf } from './opaque.js';
 import { seedOf } from './seed.js';
 import { type Rung, RUNG_IDS, type RungId, rungOf } from './rungs.js';
-import { mayBeBarred, type World } from './world.js';
-import { codeOfWritten, MADE_COLD, readWrittenCode, type WrittenCase } from './written-case.js';
+import { isSurelyBarred, mayBeBarred, type World } from './world.js';
+import {
+  codeOfWritten,
+  MADE_COLD,
+  nameOfWritten,
+  readWrittenCode,
+  type WrittenCase,
+} from './written-case.js';
 
 /** A case is drawn anew where it is none, so often at the most. */
 const DRAWN_MOST = 40;
@@ -28,32 +46,44 @@ export type CaseNamed = { readonly number: number } & (
   | { readonly rung: null; readonly made: MadeCase; readonly written?: WrittenCase }
 );
 
-/** The code of a case: its rung and a number. */
-export const codeOfCase = (rung: RungId, number: number): string => `${rung}-${number}`;
+/** The code of a case: its rung and a number, so that nobody reads them in it. */
+export const codeOfCase = (rung: RungId, number: number): string => opaqueOf(nameOfCase(rung, number));
+
+const nameOfCase = (rung: RungId, number: number): string => `${rung}-${number}`;
 
 /** The code of a case that somebody made: all of it is in the code, so that a link is enough to share it. */
 export const codeOfMade = ({ machineClass, cause, tempC }: MadeCase, number: number): string =>
+  opaqueOf(nameOfMade({ machineClass, cause, tempC }, number));
+
+const nameOfMade = ({ machineClass, cause, tempC }: MadeCase, number: number): string =>
   `made~${machineClass}~${cause}~${tempC}~${number}`;
 
 /**
  * The code of what a code names, with another number.
  *
- * @example codeOf({ rung: 'order', made: null }, 7) // => 'order-7'
+ * @example readCaseCode(codeOf({ rung: 'order', made: null }, 7)).number // => 7
  */
 export function codeOf(named: CaseNamed, number: number): string {
   if (!named.made) return codeOfCase(named.rung, number);
   return named.written ? codeOfWritten({ ...named.written, number }) : codeOfMade(named.made, number);
 }
 
+/** Returns the name of a case in plain text: its draws follow from it, and no screen shows it. */
+function nameOf({ number, ...named }: CaseNamed): string {
+  if (!named.made) return nameOfCase(named.rung, number);
+  return named.written ? nameOfWritten({ ...named.written, number }) : nameOfMade(named.made, number);
+}
+
 /**
- * Reads a code; null for a text that is none.
+ * Reads a code, or the name of a case in plain text; null for a text that is neither.
  *
  * @example readCaseCode('order-12').number // => 12
  */
 export function readCaseCode(code: string): CaseNamed | null {
-  const written = readWrittenCode(code.trim());
+  const plain = textOf(code.trim()) ?? code.trim();
+  const written = readWrittenCode(plain);
   if (written) return { rung: null, made: written, written, number: written.number };
-  const text = code.trim().toLowerCase();
+  const text = plain.toLowerCase();
   const [, name, digits] = /^([a-z-]+)-(\d{1,6})$/.exec(text) ?? [];
   const rung = RUNG_IDS.find((id) => id === name);
   if (rung && digits) return { rung, made: null, number: Number(digits) };
@@ -75,9 +105,9 @@ export function readCaseCode(code: string): CaseNamed | null {
 export function startCase(code: string): World {
   const read = readCaseCode(code);
   if (!read) throw new RangeError(`${code} is no code of a case`);
-  const { rung, made, number } = read;
+  const { rung, made } = read;
   const written = made && read.written;
-  const name = codeOf(read, number);
+  const name = nameOf(read);
   const random = seededRandom(seedOf(name));
   const { machineClass: of, cause, tempC } = made ?? drawnOf(rungOf(rung), random);
   const machine = { ...templateOf(of), maker: '' };
@@ -85,10 +115,10 @@ export function startCase(code: string): World {
   const { engine } = profile;
   const draw = () => drawHidden(cause, profile, random, written?.along);
   let hidden = draw();
-  // A machine that starts by itself is no case. One that may be ice is a case of its own rung.
+  // A sound machine starts by itself, and no other does. One that may be ice is a case of its own rung.
   const isNone = (): boolean =>
-    (engine !== null && lookOf(hidden, profile, false) === 'starts') ||
-    (rung !== null && rung !== 'stop' && mayBeBarred({ practice: { profile, hidden } }));
+    (engine !== null && (lookOf(hidden, profile, false) === 'starts') !== (cause === 'none')) ||
+    (rung !== null && isUnclear(rung, hidden, profile));
   for (let i = 0; i < DRAWN_MOST && isNone(); i++) hidden = draw();
   const kit = written ? PRACTICE_KIT.filter(({ id }) => written.kit.includes(id)) : PRACTICE_KIT;
   const said = written?.symptom ?? String(answerOf('symptom', hidden, profile, random));
@@ -122,9 +152,41 @@ export function startCase(code: string): World {
   };
 }
 
+/** A battery with more strength than this is sound to any tester, a share of its rating. */
+const SOUND_STRENGTH = 0.85;
+/** Charge from which a worn battery can be proved so. */
+const PROVABLE_SOC = 0.78;
+
+/**
+ * Returns true of a machine that no rung asks about, because nobody could prove what it is. No battery stands between sound and worn. Ice shows
+ * to any careful reading, and a battery that may be ice is a case of its own rung. Where worn is told from flat, a worn one can be tested.
+ */
+function isUnclear(rung: RungId, hidden: HiddenMachine, profile: DiagnosisProfile): boolean {
+  const practice = { profile, hidden };
+  const isOnTheBorder = hidden.batteries.some(
+    ({ ageing }) => ageing >= ageingOfStrength(SOUND_STRENGTH) && ageing < WORN_FROM,
+  );
+  if (isOnTheBorder && !REPLACE_CAUSES.includes(hidden.cause)) return true;
+  if (hidden.cause === 'none' && hidden.holds.includes('worn')) return true;
+  if (rung !== 'stop') {
+    if (mayBeBarred({ practice })) return true;
+    const isWorn = rung === 'worn-or-flat' && hidden.cause === 'worn';
+    return isWorn && hidden.batteries.some(({ soc }) => soc < PROVABLE_SOC);
+  }
+  return hidden.holds.includes('frozen') && !isSurelyBarred({ practice });
+}
+
 /** The beginnings of a case of a rung. */
 function drawnOf({ classes, causes, cold }: Rung, random: Random): MadeCase {
   const machineClass = pick(random, classes);
   const tempC = Math.round(cold[0] + (cold[1] - cold[0]) * random());
-  return { machineClass, tempC, cause: pick(random, causes) };
+  // Ice is no prior of its own: any machine that stood flat in the frost has it.
+  const can: readonly Cause[] = [...causesOf(machineClass), 'frozen'];
+  const { rating, engine } = profileOf(machineClass, tempC);
+  // Only a hydrometer proves a dead cell: where none reaches the acid, no verdict on it could be proved.
+  const isPossible = (cause: Cause): boolean =>
+    cause === 'none'
+      ? engine !== null
+      : can.includes(cause) && (cause !== 'dead-cell' || rating.chemistry === 'flooded');
+  return { machineClass, tempC, cause: pick(random, causes.filter(isPossible)) };
 }

@@ -11,48 +11,19 @@ import {
 import { startsByWaking } from '../machine/index.js';
 import { casualtyBatteries } from '../belief/index.js';
 import { type RankedOption, rankOptions, ruledWaitMinutes } from '../plan/index.js';
-import { type Case, conclude, type VerdictRecord } from '../verdict/index.js';
 import { act } from './act.js';
+import { restVoltsKnown } from './facts.js';
 import { startCase } from './start-case.js';
+import { canBeDone, decidingHere, toolVerdict } from './support.js';
 import type { PracticeAction, World } from './world.js';
 
 /** The crowd that the tool weighs evidence against: drawn once for a case. */
 export const mindFor = ({ practice }: World): Crowd => drawCrowd(practice.profile);
 
 /** After so many findings it is concluded from what there is. */
-const FINDINGS_MOST = 12;
-/** A check that overturns the verdict more rarely than this is not worth its minutes here. */
-const DECIDES_FROM = 0.12;
+const FINDINGS_MOST = 18;
 /** A whole run is no longer than this. */
 const ACTIONS_MOST = 90;
-
-/** Returns the known rest volts, battery by battery; null where not read. */
-function restVoltsKnown({ evidence, practice }: World): (number | null)[] {
-  return practice.machine.batteries.map((_, i) => {
-    const read = evidence.filter((e) => e.check === 'rest' && (e.battery ?? 0) === i).at(-1)?.found;
-    return typeof read === 'number' ? read : null;
-  });
-}
-
-/** Returns the facts beside the evidence. */
-export function factsOf(world: World): Case {
-  const { practice, evidence } = world;
-  return {
-    chemistry: practice.profile.rating.chemistry,
-    wakes: startsByWaking(practice.machine),
-    tempC: practice.tempC,
-    stops: [],
-    restVolts: restVoltsKnown(world),
-    earlierFlatCalls: evidence.some((e) => e.check === 'ask-flats' && e.found === 'yes') ? 1 : 0,
-    diedInService: false,
-  };
-}
-
-/** Returns the tool's verdict on the case by the findings so far. */
-export function toolVerdict(world: World, mind: Crowd): VerdictRecord {
-  const { practice, evidence } = world;
-  return conclude(mind, evidence, factsOf(world), practice.tools, practice.rules);
-}
 
 /** The way that the tool would help it: what fits best by what was read, with its order; null where nothing does. */
 function helpFor(world: World): {
@@ -97,6 +68,8 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
   const restVolts = restVoltsKnown(world);
   const unread = restVolts.indexOf(null);
   if (unread >= 0) return { kind: 'check', check: 'rest', ...(isString && { battery: unread }) };
+  if (!world.log.some(({ action }) => action.kind === 'check' && action.check === 'case'))
+    return { kind: 'check', check: 'case' };
   const now = toolVerdict(world, mind);
   const give: PracticeAction = { kind: 'verdict', verdict: now.verdict, suspect: now.suspect };
   if (now.verdict === 'unsafe') return give;
@@ -104,7 +77,13 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
     (volts) => batteryBar(practice.profile.rating.chemistry, volts, practice.tempC) !== null,
   );
   if (isBarred) return give;
-  if (!hasTurnedHelped(world) && !done(world, 'with-help') && world.evidence.length >= LOOKS_BEFORE_HELP) {
+  if (isToBeTried(world)) return { kind: 'key' };
+  if (
+    !world.runs &&
+    !hasTurnedHelped(world) &&
+    !done(world, 'with-help') &&
+    world.evidence.length >= LOOKS_BEFORE_HELP
+  ) {
     const next = helping(world);
     if (next) return next;
   }
@@ -113,9 +92,9 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
   if (world.runs && !done(world, feeding)) return { kind: 'check', check: feeding };
   if (anyClampOn(world.hookup)) return clearing(world) ?? give;
   if (world.evidence.length >= FINDINGS_MOST) return give;
-  const worth = proposals(mind, world.evidence, practice.tools).find(({ check }) => isLook(check));
+  const worth = proposals(mind, world.evidence, practice.tools).find(({ check }) => canBeDone(world, check));
   const decides =
-    now.deciding && now.deciding.chance >= DECIDES_FROM && isLook(now.deciding.check) ? now.deciding : null;
+    decidingHere(world, now, TOOL_LOOKS_FROM) ?? (now.verdict === 'not-known' ? worth : undefined);
   const check = world.evidence.length < LOOKS_BEFORE_HELP ? worth : decides;
   if (!check) return give;
   return {
@@ -124,21 +103,17 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
     ...(check.battery !== undefined && { battery: check.battery }),
   };
 }
+/** A machine that cranks is tried by itself once the looks are done: the driver may be wrong, and it says much. */
+const isToBeTried = (world: World): boolean =>
+  world.evidence.length >= LOOKS_BEFORE_HELP &&
+  !startsByWaking(world.practice.machine) &&
+  !anyClampOn(world.hookup) &&
+  !done(world, 'try-alone', 'with-help');
+
+/** The tool is more careful than it asks of others: it looks from this chance of another verdict on. */
+const TOOL_LOOKS_FROM = 0.06;
 /** So much is asked and read before anything is joined. */
 const LOOKS_BEFORE_HELP = 4;
-/** A check that joins a source is done by joining it. */
-const isLook = (check: string): boolean =>
-  ![
-    'with-help',
-    'promise',
-    'charging',
-    'charging-loaded',
-    'ripple',
-    'converter',
-    'acceptance',
-    'try-alone',
-  ].includes(check);
-
 /** The next thing on the way to a start with help; null where nothing helps. */
 function helping(world: World): PracticeAction | null {
   const help = helpFor(world);

@@ -167,16 +167,20 @@ export function jointsOf({ plusOhms, minusOhms, cableOhms }: HiddenMachine): Bad
 /** A meter and hands are off by no more than this, V. */
 const READ_OFF_VOLTS = 0.2;
 
-/** A careful reading may take a battery of this case for one that no current may go through. */
-export function mayBeBarred({
-  practice: { profile, hidden },
-}: {
+interface Yard {
   readonly practice: Pick<PracticeCase, 'profile' | 'hidden'>;
-}): boolean {
-  return restVoltsOf(hidden, profile).some(
-    (volts) => batteryBar(profile.rating.chemistry, volts - READ_OFF_VOLTS, profile.tempC) !== null,
-  );
 }
+
+/** A careful reading may take a battery of this case for one that no current may go through. */
+export const mayBeBarred = (yard: Yard): boolean => isBarredAt(yard, -READ_OFF_VOLTS);
+
+/** Any careful reading takes a battery of this case for one that no current may go through. */
+export const isSurelyBarred = (yard: Yard): boolean => isBarredAt(yard, READ_OFF_VOLTS);
+
+const isBarredAt = ({ practice: { profile, hidden } }: Yard, offVolts: number): boolean =>
+  restVoltsOf(hidden, profile).some(
+    (volts) => batteryBar(profile.rating.chemistry, volts + offVolts, profile.tempC) !== null,
+  );
 
 /** The batteries as they truly are, which nobody who works on them knows. */
 export function trueBatteries({

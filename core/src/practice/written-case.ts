@@ -12,6 +12,7 @@ import { MACHINE_CLASSES, type MachineClass } from '../machine/index.js';
 import { outOfRange, type Range } from '../quantities/index.js';
 import { causesOf, profileOf } from './case-profile.js';
 import { PRACTICE_KIT } from './kit.js';
+import { opaqueOf, textOf } from './opaque.js';
 
 /** Colder and hotter than this no case is made, degC. */
 export const MADE_COLD = { min: -30, max: 40, unit: '°C' } as const satisfies Range;
@@ -118,8 +119,11 @@ export function alongFor(machineClass: MachineClass, cause: Cause): readonly Alo
 
 const MARK = 'written~';
 
-/** The code of a written case: all of it is in the code, in signs that an address takes as they are. */
-export const codeOfWritten = (written: WrittenCase): string =>
+/** The code of a written case: all of it is in the code. */
+export const codeOfWritten = (written: WrittenCase): string => opaqueOf(nameOfWritten(written));
+
+/** All of a written case as plain text. */
+export const nameOfWritten = (written: WrittenCase): string =>
   MARK +
   encodeURIComponent(JSON.stringify(written))
     .replaceAll('.', '%2E')
@@ -128,9 +132,10 @@ export const codeOfWritten = (written: WrittenCase): string =>
 
 /** The written case that a code holds; null for a code that is cut short, changed or of no such case. */
 export function readWrittenCode(code: string): WrittenCase | null {
-  if (!code.startsWith(MARK)) return null;
+  const plain = textOf(code) ?? code;
+  if (!plain.startsWith(MARK)) return null;
   try {
-    const text = decodeURIComponent(code.slice(MARK.length).replaceAll('.', '%'));
+    const text = decodeURIComponent(plain.slice(MARK.length).replaceAll('.', '%'));
     const given = JSON.parse(text) as Partial<WrittenCase>;
     // A value of another type has a fault, or throws on the way.
     const isTyped =

@@ -40,16 +40,22 @@ export function silentVolts(evidence: readonly DiagnosisEvidence[], tempC: numbe
     ({ check, found }) => check === 'symptom' && (found === 'silence' || found === 'silence-bright'),
   );
   if (!isSilent) return [];
+  // A crank that started it has drawn on the battery since: what it recovers to is no rest.
+  const hasRun = evidence.some(
+    ({ check, found }) => (check === 'with-help' || check === 'try-alone') && found === 'started',
+  );
   return evidence.flatMap(({ check, found, postVolts }) => {
     if (typeof found !== 'number') return [];
     const posts = postVolts ?? found + crankLimitVolts(tempC, 12);
-    if (check === 'crank') return posts >= NOTHING_DRAWS_VOLTS ? [posts] : [];
-    return check === 'recovery' ? [found + RECOVERY_SHORT_VOLTS] : [];
+    if (check === 'crank') return posts >= NOTHING_DRAWS_VOLTS ? [posts + KEY_DROP_VOLTS] : [];
+    return check === 'recovery' && !hasRun ? [found + RECOVERY_SHORT_VOLTS] : [];
   });
 }
 
 /** A stuck starter is silent too, but pulls a battery that could not be ice well below this, V. */
 const NOTHING_DRAWS_VOLTS = 11;
+/** The dash and the control units that a key wakes take this much of the posts, V. */
+const KEY_DROP_VOLTS = 0.25;
 /** A minute after a key was turned a battery stands this much under its rest, V. */
 const RECOVERY_SHORT_VOLTS = 0.25;
 

@@ -209,6 +209,9 @@ export function rule(
       ? alone('not-known', 'undecided', lead.causes)
       : { ...withSuspect('keep', 'sound-and-charged', REPLACE_CAUSES), isAgainst: true };
   }
+  // It starts by itself and nothing is at fault: what it lacks is charge, and then it is judged.
+  if (startsAlone && isRead && !isCharged && !also && bad < BATTERY_SHARE)
+    return alone('charge-first', 'discharged-not-bad', FLAT_CAUSES);
   if (isWell()) return alone('not-known', 'undecided', lead.causes);
   if (isCharged) return alone('not-known', 'load-it-now', BATTERY_CAUSES);
   // A consumer left on explains a death in service; without it the battery has had its warning.

@@ -1,7 +1,8 @@
-import { type Exam, parseConfirmation, parseNewExam, UUID_PATTERN } from '@voltrek/contracts';
-import { EXAM_MINUTES, type ExamMarks, markExam } from '@voltrek/core/practice';
+import { type Exam, type NewExam, parseConfirmation, parseNewExam, UUID_PATTERN } from '@voltrek/contracts';
+import { EXAM_MINUTES, type ExamMarks } from '@voltrek/core/practice';
 import { MINUTE_MS } from '@voltrek/core/quantities';
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
 import { type Request, Router } from 'express';
 import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
@@ -10,6 +11,7 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import { holderOf } from '../sign-in/guard.js';
 import { sendList } from '../http/list-page.js';
 import { serve } from '../http/serve.js';
+import { markInThread } from './marking.js';
 
 const LISTED_MOST = 500;
 /** The last tap of an exam is on its way for a moment. */
@@ -34,7 +36,7 @@ export function examRoutes({ db, write }: Database): Router {
 
   serve(router, 'POST /api/exams', async (request, response) => {
     const { by, runs, ...sent } = parseNewExam(request.body);
-    const marks = markedOf(sent.number, runs);
+    const marks = await markedOf(sent.number, runs);
     const startedAt = new Date(sent.startedAt);
     const endedAt = new Date(sent.endedAt);
     const tookMs = endedAt.getTime() - startedAt.getTime();
@@ -42,7 +44,17 @@ export function examRoutes({ db, write }: Database): Router {
     const { row, isNew } = await write(async (tx) => {
       await requireCrew(tx, by);
       const [known] = await tx.select().from(exams).where(eq(exams.id, sent.id));
-      if (known) return { row: known, isNew: false };
+      if (known) {
+        const isSame =
+          known.crewId === by && known.number === sent.number && isDeepStrictEqual(known.runs, runs);
+        if (!isSame) throw new HttpProblem(409, 'examChanged');
+        return { row: known, isNew: false };
+      }
+      const [taken] = await tx
+        .select({ id: exams.id })
+        .from(exams)
+        .where(and(eq(exams.crewId, by), eq(exams.number, sent.number)));
+      if (taken) throw new HttpProblem(409, 'examTaken');
       const { id, number } = sent;
       const values = { id, number, crewId: by, startedAt, endedAt, isInTime, runs, marks };
       const [kept] = await tx.insert(exams).values(values).returning();
@@ -81,17 +93,11 @@ function maySee(request: Request, { crewId }: typeof exams.$inferSelect): boolea
   return holder === null || holder.role === 'crew-lead' || holder.crewId === crewId;
 }
 
-function markedOf(number: number, runs: Parameters<typeof markExam>[1]): ExamMarks {
-  try {
-    return markExam(number, runs);
-  } catch (error) {
-    // An act that a world cannot take throws its own error: nothing of the exam was kept.
-    throw new HttpProblem(
-      422,
-      'runNotReplayed',
-      error instanceof RangeError ? { detail: error.message } : {},
-    );
-  }
+async function markedOf(number: number, runs: NewExam['runs']): Promise<ExamMarks> {
+  const answer = await markInThread(number, runs);
+  if (answer.marks) return answer.marks;
+  // An act that a world cannot take throws its own error: nothing of the exam was kept.
+  throw new HttpProblem(422, 'runNotReplayed', answer.why ? { detail: answer.why } : {});
 }
 
 function examOf(row: typeof exams.$inferSelect): Exam {
@@ -101,7 +107,7 @@ function examOf(row: typeof exams.$inferSelect): Exam {
     startedAt: row.startedAt.toISOString(),
     endedAt: row.endedAt.toISOString(),
     signedAt: row.signedAt?.toISOString() ?? null,
-    cases: marks.cases,
+    cases: marks.cases.map((one) => ({ ...one, truth: signedBy === null ? null : one.truth })),
     passed: marks.passed && isInTime,
   };
 }

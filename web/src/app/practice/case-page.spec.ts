@@ -2,7 +2,15 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { provideState, provideStore } from '@ngrx/store';
-import { startCase, toolRun } from '@voltrek/core/practice';
+import {
+  debriefOf,
+  measureOf,
+  mindFor,
+  type PracticeAction,
+  replay,
+  startCase,
+  toolRun,
+} from '@voltrek/core/practice';
 import { fakeRunner } from '../../testing/fake-runner';
 import { crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
@@ -28,7 +36,12 @@ describe('CasePage', () => {
   async function show(code = CODE, inExam?: { readonly place: number; readonly key: string }) {
     const { provider, asked } = fakeRunner({
       practiceNext: { next: { kind: 'check', check: 'rest' } },
-      practiceRun: (of: string) => toolRun(of),
+      practiceDebrief: (of: string, actions: readonly PracticeAction[]) => {
+        const world = replay(of, actions);
+        const mind = mindFor(world);
+        const tool = toolRun(of, mind);
+        return { tool, debrief: debriefOf(world, measureOf(tool), mind) };
+      },
     });
     TestBed.configureTestingModule({
       providers: [

@@ -14,11 +14,9 @@ import { RouterLink } from '@angular/router';
 import { lampsLook, SUSPECTS, type Suspect } from '@voltrek/core/diagnosis';
 import {
   act,
-  type Debrief,
-  debriefOf,
+  codeOf,
   type Happened,
   type HintLevel,
-  measureOf,
   type PracticeAction,
   readCaseCode,
   replay,
@@ -48,6 +46,7 @@ import { layoutCircuit } from '../shared/drawing/circuit-layout';
 import { PHONE } from '../shared/ui/phone';
 import { Choices } from '../shared/ui/choices';
 import { type PlanRun, PlanRunner } from '../workers/plan-runner';
+import type { PracticeEnd } from '../workers/plan.worker';
 import { CaseTools } from './case-tools';
 import { DebriefView } from './debrief-view';
 import { KeySound, soundOf } from './key-sound';
@@ -95,6 +94,11 @@ export class CasePage {
   private run: PlanRun | null = null;
 
   protected readonly read = computed(() => readCaseCode(this.code()));
+  /** Its code, in which nobody reads its fault, whatever the address says. */
+  protected readonly shownCode = computed(() => {
+    const read = this.read();
+    return read ? codeOf(read, read.number) : '';
+  });
   private readonly actions = signal<readonly PracticeAction[]>([]);
   protected readonly world = signal<World | null>(null);
   protected readonly chosenPin = signal<string | null>(null);
@@ -107,7 +111,8 @@ export class CasePage {
   protected readonly isGiving = signal(false);
   protected readonly chosenVerdict = signal<VerdictKind | null>(null);
   protected readonly chosenPart = signal<Suspect | null>(null);
-  protected readonly tool = signal<World | null>(null);
+  /** How it ended, once the tool has worked the same case. */
+  protected readonly end = signal<PracticeEnd | null>(null);
 
   protected readonly verdicts = VERDICTS.filter((kind) => kind !== 'repaired');
   protected readonly suspects = SUSPECTS;
@@ -191,10 +196,7 @@ export class CasePage {
     (this.unseen()?.hazards ?? []).filter(({ severity }) => severity === 'severe').map(hazardWhy),
   );
   private readonly takeBack = viewChild<ElementRef<HTMLElement>>('takeBack');
-  protected readonly debrief = computed((): Debrief | null => {
-    const [world, tool] = [this.world(), this.tool()];
-    return world?.verdict && tool ? debriefOf(world, measureOf(tool)) : null;
-  });
+  protected readonly debrief = computed(() => this.end()?.debrief ?? null);
 
   constructor() {
     // An exam is read by its own instruments: it has no bench.
@@ -219,7 +221,7 @@ export class CasePage {
   }
 
   private begin(code: string, actions: readonly PracticeAction[]): void {
-    this.tool.set(null);
+    this.end.set(null);
     this.hint.set(null);
     this.unseen.set(null);
     this.isGiving.set(false);
@@ -347,8 +349,8 @@ export class CasePage {
   private async askTool(): Promise<void> {
     this.run ??= this.runner.begin();
     const code = this.code();
-    const tool = await this.run.ask((worker) => worker.practiceRun(code));
-    if (code === this.code()) this.tool.set(tool);
+    const end = await this.run.ask((worker) => worker.practiceDebrief(code, this.actions()));
+    if (code === this.code()) this.end.set(end);
   }
 
   /** The same case, from a moment of the run that has ended. */

@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import type { InstrumentNow } from '@voltrek/contracts';
 import { type ClampId, isSourceClamp } from '@voltrek/core/circuit';
-import { checksFor, isWeighed } from '@voltrek/core/diagnosis';
+import { checkOf, checksFor } from '@voltrek/core/diagnosis';
 import {
   type Confirmation,
   clampsInHand,
@@ -195,8 +195,9 @@ export class CaseTools {
   });
   protected readonly checks = computed(() => {
     const { profile, tools } = this.practice();
-    return checksFor(profile, tools)
-      .filter((check) => isWeighed(check) && !DONE_BY_HAND.includes(check.id))
+    // A hurt case ends the job: it is looked at first, and weighed by nothing.
+    return [checkOf('case'), ...checksFor(profile, tools)]
+      .filter((check) => !DONE_BY_HAND.includes(check.id))
       .map(({ id, isOfBattery = false }) => ({ id, name: FINDING_NAMES[id], isOfBattery }));
   });
   protected readonly batteries = computed(() => this.practice().machine.batteries.map((_, i) => i));

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { RouterLink } from '@angular/router';
 import { codeOf, type Debrief, type Happened, readCaseCode, type World } from '@voltrek/core/practice';
 import { hazardWhy } from '@words/hazard-words';
-import { CAUSE_WORDS } from '@words/diagnosis-words';
+import { CAUSE_WORDS, FINDING_NAMES } from '@words/diagnosis-words';
 import { cameWords, FAILING_WORDS, practiceActionWords, rightWords } from '@words/practice-words';
 import { DEBRIEF as T } from '@words/screens/practice';
 
@@ -18,10 +18,13 @@ import { DEBRIEF as T } from '@words/screens/practice';
         <p class="truth">{{ t.truth({ name: truth() }) }}</p>
         <p>
           {{ t.right({ name: right() }) }}
-          {{ t.minutes({ own: minutes(d.minutes), tool: minutes(d.toolMinutes) }) }}
+          {{ t.minutes({ own: minutes(d.minutes), tool: minutes(d.toolMinutes ?? 0) }) }}
         </p>
         @for (failing of d.failings; track failing) {
           <p class="caution"><span aria-hidden="true">!</span> {{ failingWords[failing] }}</p>
+        }
+        @if (missing(); as line) {
+          <p>{{ line }}</p>
         }
         <div class="keys">
           <a class="key strong" [routerLink]="['/practice', nextCode()]">{{ t.nextCase }}</a>
@@ -146,6 +149,11 @@ export class DebriefView {
   protected readonly truth = computed(() =>
     (this.debrief()?.truth.holds ?? []).map((cause) => CAUSE_WORDS[cause]).join(', '),
   );
+  /** The check that could have overturned the verdict. */
+  protected readonly missing = computed(() => {
+    const missing = this.debrief()?.missing ?? null;
+    return missing && T.missing({ check: FINDING_NAMES[missing] });
+  });
   protected readonly right = computed(() => rightWords(this.debrief()?.right ?? []));
   protected readonly nextCode = computed(() => {
     const read = readCaseCode(this.world().practice.code)!;

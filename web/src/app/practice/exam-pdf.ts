@@ -19,8 +19,11 @@ export function examDocument(exam: Exam, name: string, signer: string | null): T
   const rows = exam.cases.map((one): Content[] => [
     RUNG_WORDS[one.rung].name,
     one.verdict ? VERDICT_WORDS[one.verdict].name : T.noVerdict,
-    CAUSE_WORDS[one.truth],
-    T.minutesOf({ own: Math.round(one.minutes), tool: Math.round(one.toolMinutes) }),
+    one.truth === null ? T.notTold : CAUSE_WORDS[one.truth],
+    T.minutesOf({
+      own: Math.round(one.minutes),
+      tool: one.toolMinutes === null ? '-' : String(Math.round(one.toolMinutes)),
+    }),
     one.passed ? T.right : one.failings.map((failing) => FAILING_WORDS[failing]).join(' '),
   ]);
   return {

@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import { RUNGS } from '@voltrek/core/practice';
+import { codeOfCase, RUNGS } from '@voltrek/core/practice';
 import { LadderPage } from './ladder-page';
 import { PracticeRecord } from './practice-record';
 
@@ -20,18 +20,20 @@ describe('LadderPage', () => {
   it('offers the first case of every rung', async () => {
     const { rows } = await show();
     expect(rows.length).toBe(RUNGS.length);
-    expect(rows[0]!.querySelector('a')!.getAttribute('href')).toBe(`/practice/${RUNGS[0]!.id}-1`);
+    expect(rows[0]!.querySelector('a')!.getAttribute('href')).toBe(
+      `/practice/${codeOfCase(RUNGS[0]!.id, 1)}`,
+    );
     expect(rows[0]!.querySelector('.stands')!.textContent.trim()).not.toBe('');
   });
 
   it('goes on with a case that is under way, and to the next after one that ended', async () => {
     const [first, second] = RUNGS;
     const { rows } = await show((record) => {
-      record.keep(`${first!.id}-1`, [{ kind: 'check', check: 'rest' }]);
+      record.keep(codeOfCase(first!.id, 1), [{ kind: 'check', check: 'rest' }]);
       record.ended(second!.id, 1, { passed: true, hints: 0 });
     });
     expect(rows[0]!.querySelector('a')!.textContent).not.toBe(rows[2]!.querySelector('a')!.textContent);
-    expect(rows[1]!.querySelector('a')!.getAttribute('href')).toBe(`/practice/${second!.id}-2`);
+    expect(rows[1]!.querySelector('a')!.getAttribute('href')).toBe(`/practice/${codeOfCase(second!.id, 2)}`);
   });
 
   it('opens a case by its code, and says when there is none', async () => {
@@ -45,8 +47,9 @@ describe('LadderPage', () => {
     await open('nothing');
     expect(root.querySelector('[role=alert]')).not.toBeNull();
     expect(go).not.toHaveBeenCalled();
-    await open('order-12');
-    expect(go).toHaveBeenCalledWith(['/practice', 'order-12']);
+    const code = codeOfCase('order', 12);
+    await open(code.toUpperCase());
+    expect(go).toHaveBeenCalledWith(['/practice', code]);
     expect(root.querySelector('[role=alert]')).toBeNull();
   });
 });

@@ -44,9 +44,11 @@ import {
   whatHelps,
 } from '@voltrek/core/plan';
 import {
+  type Debrief,
+  debriefOf,
+  measureOf,
   type PracticeAction,
   replay,
-  startCase,
   toolNext,
   toolRun,
   type World,
@@ -79,6 +81,12 @@ export interface Suspected {
 export interface WaysFound {
   readonly ways: readonly Way[];
   readonly noSource: NoSource;
+}
+
+/** The end of a case: the tool's own run of it, and the score. */
+export interface PracticeEnd {
+  readonly tool: World;
+  readonly debrief: Debrief;
 }
 
 /** The tasks of the plan worker. Ending the worker is how it is stopped. */
@@ -119,8 +127,8 @@ export interface PlanWorker {
   conclude(findings: Findings, facts: Case, tools: readonly Tool[], rules: HouseRules): VerdictRecord;
   /** Returns the tool's next action in a case that has come so far; null once its verdict was given. */
   practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };
-  /** The whole case as the tool would work it. */
-  practiceRun(code: string): World;
+  /** The whole case as the tool would work it, and what a run of it is worth beside that. */
+  practiceDebrief(code: string, actions: readonly PracticeAction[]): PracticeEnd;
   /** A drill: drawing one may weigh a whole crowd. */
   drill(kind: DrillKind, number: number): { readonly drill: Drill };
 }
@@ -228,7 +236,12 @@ const worker: PlanWorker = {
     const world = replay(code, actions);
     return { next: toolNext(world, crowdOf(ofCase(world))) };
   },
-  practiceRun: (code) => toolRun(code, crowdOf(ofCase(startCase(code)))),
+  practiceDebrief: (code, actions) => {
+    const world = replay(code, actions);
+    const mind = crowdOf(ofCase(world));
+    const tool = toolRun(code, mind);
+    return { tool, debrief: debriefOf(world, measureOf(tool), mind) };
+  },
   drill: (kind, number) => ({ drill: drillOf(kind, number) }),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,
 };

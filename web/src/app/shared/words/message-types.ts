@@ -2216,6 +2216,7 @@ export interface Messages {
     readonly 'stood-weeks': string;
   };
   readonly rung: {
+    readonly mixed: { readonly name: string; readonly trains: string };
     readonly order: { readonly name: string; readonly trains: string };
     readonly leads: { readonly name: string; readonly trains: string };
     readonly joints: { readonly name: string; readonly trains: string };
@@ -2232,7 +2233,11 @@ export interface Messages {
     readonly hurt: string;
     readonly 'wrong-verdict': string;
     readonly 'sound-condemned': string;
+    readonly 'wrong-part': string;
     readonly unproved: string;
+    readonly 'polarity-unread': string;
+    readonly 'stops-unlooked': string;
+    readonly 'charging-unread': string;
     readonly 'not-started': string;
     readonly 'still-joined': string;
     readonly 'too-slow': string;
@@ -2315,6 +2320,7 @@ export interface Messages {
     readonly signature: string;
     readonly signedOn: Message<'day' | 'name'>;
     readonly minutesOf: Message<'own' | 'tool'>;
+    readonly notTold: string;
   };
   readonly ladderPage: {
     readonly practice: string;
@@ -2473,6 +2479,7 @@ export interface Messages {
     readonly again: string;
     readonly nextCase: string;
     readonly working: string;
+    readonly missing: Message<'check'>;
   };
   readonly drillPage: {
     readonly drills: string;
@@ -3817,6 +3824,8 @@ export interface Messages {
     readonly lastLead: string;
     readonly notSetUp: string;
     readonly doorStaysShut: string;
+    readonly examTaken: string;
+    readonly examChanged: string;
   };
   readonly refusal: {
     readonly 'not-open': string;

@@ -1,0 +1,128 @@
+import { type CheckId, checkOf, type Crowd, type Suspect } from '../diagnosis/index.js';
+import { isSourceClamp } from '../circuit/index.js';
+import { conclude, type VerdictKind, type VerdictRecord } from '../verdict/index.js';
+import { factsOf } from './facts.js';
+import type { Happened, PracticeAction, World } from './world.js';
+
+/** A check that overturns the verdict at least so often is worth its minutes: without it nothing is proved. */
+export const DECIDES_FROM = 0.08;
+
+/** The evidence of a run, as the tool's own belief holds it. */
+export interface Support {
+  /** The tool's verdict by the same findings. */
+  readonly record: VerdictRecord;
+  /** The check that was left out and could overturn it; null where none is. */
+  readonly missing: CheckId | null;
+  /** The verdict that was given is the one that these findings support, on a job as here. */
+  readonly isSupported: boolean;
+}
+
+/** Returns the tool's verdict on the case by the findings so far. */
+export function toolVerdict(world: World, mind: Crowd): VerdictRecord {
+  const { practice, evidence } = world;
+  return conclude(mind, evidence, factsOf(world), practice.tools, practice.rules);
+}
+
+/** Another battery now or soon: the same proof carries both. */
+const REPLACES: readonly VerdictKind[] = ['replace-now', 'replace-soon'];
+
+const isSame = (given: VerdictKind, told: VerdictKind): boolean =>
+  given === told || (REPLACES.includes(given) && REPLACES.includes(told));
+
+/** A cable is read with the joint at its end: either name sends the hand to the same place. */
+export const PATH: readonly Suspect[] = ['joint', 'cable'];
+
+const isSamePart = (given: Suspect | null, told: Suspect | null): boolean =>
+  given === told || (given !== null && told !== null && PATH.includes(given) && PATH.includes(told));
+
+/**
+ * Returns whether the findings of a run support the verdict that was given. The bar is that of a job: the tool says the same by the same
+ * findings, and no check within reach could overturn it.
+ *
+ * @param mind by `mindFor`
+ */
+export function supportOf(world: World, mind: Crowd): Support {
+  const record = toolVerdict(world, mind);
+  const missing = decidingHere(world, record)?.check ?? null;
+  const given = world.verdict;
+  const isPartSame =
+    record.verdict !== 'not-the-battery' || isSamePart(given?.suspect ?? null, record.suspect);
+  const isSupported =
+    given !== null &&
+    isSame(given.verdict, record.verdict) &&
+    isPartSame &&
+    (missing === null || record.verdict === 'unsafe');
+  return { record, missing, isSupported };
+}
+
+/** Returns the check that would overturn the tool's verdict, where it can be done in this case as it stands. */
+export function decidingHere(
+  world: World,
+  { deciding }: VerdictRecord,
+  from = DECIDES_FROM,
+): VerdictRecord['deciding'] {
+  return deciding && deciding.chance >= from && canBeDone(world, deciding.check) ? deciding : null;
+}
+
+/** Checks that join a source are done by joining it, and a charge takes longer than a case. */
+const NOT_ASKED: readonly string[] = ['with-help', 'promise', 'acceptance', 'try-alone'];
+
+/** Read only while it stands: once it runs, no case stops it again. */
+const STANDING: readonly string[] = ['rest', 'crank', 'recovery', 'key-on', 'drain'];
+
+export const canBeDone = ({ runs }: World, check: CheckId): boolean =>
+  !NOT_ASKED.includes(check) && (runs ? !STANDING.includes(check) : checkOf(check).when !== 'running');
+
+/** Returns the acts before the first clamp came to the casualty, taken back or not; all of a run in which none did. */
+function beforeClamps({ log, takenBack }: World): readonly Happened[] {
+  const all = [...takenBack, ...log].sort((a, b) => a.atMinutes - b.atMinutes);
+  const first = all.findIndex(
+    ({ action }) =>
+      action.kind === 'hands' && action.action.kind === 'attach' && !isSourceClamp(action.action.clamp),
+  );
+  return first < 0 ? all : all.slice(0, first);
+}
+
+/** True where no clamp came to the casualty before a meter had shown which of its posts is plus. */
+export const isPolarityRead = (world: World): boolean => {
+  const before = beforeClamps(world);
+  const isNoneOn = before.length === world.log.length + world.takenBack.length;
+  return isNoneOn || before.some((happened) => readsRest(world, happened));
+};
+
+/** It tells whether a machine that runs feeds itself. */
+const FEEDING: readonly CheckId[] = ['charging', 'charging-loaded', 'converter'];
+
+/** True where it was got running, and nobody read whether it charges: a job asks for that before its verdict. */
+export const isChargingUnread = ({ runs, evidence }: World): boolean =>
+  runs && !evidence.some(({ check }) => FEEDING.includes(check));
+
+/** True where the case was looked at, and rest volts were read, before the first clamp or the verdict. */
+export function areStopsLookedFor(world: World): boolean {
+  const before = beforeClamps(world);
+  const hasLooked = before.some(({ action }) => action.kind === 'check' && action.check === 'case');
+  return hasLooked && before.some((happened) => readsRest(world, happened));
+}
+
+/** A meter across the own posts of a battery, by a check or by its probes. */
+function readsRest({ practice: { machine } }: World, { action }: Happened): boolean {
+  if (action.kind === 'check') return action.check === 'rest';
+  return action.kind === 'probe' && isAcrossPosts(machine.points, action);
+}
+
+function isAcrossPosts(
+  points: World['practice']['machine']['points'],
+  { red, black }: Extract<PracticeAction, { kind: 'probe' }>,
+): boolean {
+  const ends = [red, black].map((id) => points.find((point) => point.id === id));
+  const kinds = ends.map((point) => point?.kind);
+  return (
+    kinds.includes('battery-positive') &&
+    kinds.includes('battery-negative') &&
+    (ends[0]!.battery ?? 0) === (ends[1]!.battery ?? 0)
+  );
+}
+
+/** A part that is named must be one that is at fault. */
+export const isPartOf = (suspect: Suspect | null, parts: readonly Suspect[]): boolean =>
+  suspect !== null && parts.includes(suspect);
