@@ -379,7 +379,7 @@ test.describe('a phone', () => {
     await page.goto(`${server.url}/practice`);
     await held(page);
     await context.setOffline(true);
-    await page.getByLabel('Code of a case').fill('order-3');
+    await page.getByLabel('Code of a case').fill('made~car~left-on~6~22');
     await page.getByRole('button', { name: 'Open it' }).tap();
     await expect(page.getByRole('heading', { name: /^Case [a-z2-9]+$/ })).toBeVisible();
     const radio = (name: string | RegExp) =>
@@ -401,6 +401,7 @@ test.describe('a phone', () => {
     await button('Full');
     await button('Near');
 
+    await button('Case');
     await button('Something left on');
     await button('Use');
     await radio('probes');
@@ -428,6 +429,9 @@ test.describe('a phone', () => {
     await radio('key');
     await button('Turn the key');
     await expect(page.locator('.log li').filter({ hasText: 'Key turned' })).toContainText('It starts');
+    // It was got running: does it charge?
+    await radio(/^ask/);
+    await button('Charging volts');
     await radio('clamps');
     await button('Stop the donor');
     for (const end of [

@@ -1,7 +1,7 @@
 import { connect, type AddressInfo, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
 import { type Cause, type DiagnosisProfile, drawHidden, restVoltsOf } from '@voltrek/core/diagnosis';
-import { codeOfCase, startCase } from '@voltrek/core/practice';
+import { codeOfMade, startCase } from '@voltrek/core/practice';
 import { seededRandom } from '@voltrek/core/quantities';
 import { meterServer } from '../src/meter.js';
 import { scpiFigure } from '../src/scpi.js';
@@ -151,7 +151,7 @@ describe('the world behind the instruments', () => {
   });
 
   it('plays a case of practice as it stands: what is in it, and what is held nowhere', () => {
-    const code = codeOfCase('worn-or-flat', 3);
+    const code = codeOfMade({ machineClass: 'car', cause: 'worn', tempC: 4 }, 3);
     const { machine, hidden, profile } = startCase(code).practice;
     const idOf = (kind: string): string => machine.points.find((p) => p.kind === kind)!.id;
     const probes = { red: idOf('battery-positive'), black: idOf('battery-negative') };
