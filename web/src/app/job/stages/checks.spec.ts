@@ -1,3 +1,4 @@
+import { LIFT_STEPS, type LiftStep } from '@voltrek/core/charging';
 import type { StopCondition } from '@voltrek/core/diagnosis';
 import { CAR, event, opened, planned } from '../../../testing/fixtures';
 import { jobHarness } from '../../../testing/job-harness';
@@ -50,6 +51,16 @@ describe('Checks', () => {
 });
 
 describe('Stop screen', () => {
+  const scene = (ambientC: number) =>
+    event('scene.recorded', {
+      ambientC,
+      place: 'yard',
+      sloping: false,
+      dark: true,
+      enclosed: false,
+      mainsNear: false,
+    });
+
   it('says what is wrong and what to do instead, and offers no hook-up', async () => {
     const { root } = await jobHarness(StopScreen, [opened(), event('stop.raised', { stop: 'frozen' })]);
     expect(root.querySelector('[role=alert]')!.textContent).toMatch(/frozen/i);
@@ -100,15 +111,6 @@ describe('Stop screen', () => {
   });
 
   it('lets it be said that a battery has thawed that froze in a colder hour', async () => {
-    const scene = (ambientC: number) =>
-      event('scene.recorded', {
-        ambientC,
-        place: 'yard',
-        sloping: false,
-        dark: true,
-        enclosed: false,
-        mainsNear: false,
-      });
     const ice = event('reading.taken', {
       kind: 'rest',
       volts: 11.2,
@@ -118,6 +120,22 @@ describe('Stop screen', () => {
     });
     const shown = await jobHarness(StopScreen, [opened(), scene(-12), ice, scene(5)]);
     expect(shown.root.textContent).toContain('It no longer stands');
+  });
+
+  it('takes the lamp of a lift off first, whatever stage it stands in for', async () => {
+    const step = (of: LiftStep) => event('lift.confirmed', { battery: 0, step: of });
+    const { button, tap, reported } = await jobHarness(StopScreen, [
+      opened(),
+      scene(15),
+      event('reading.taken', { kind: 'rest', volts: 2.5, battery: 0, tempC: 15, source: 'typed' }),
+      ...LIFT_STEPS.slice(0, 3).map(step),
+      event('lift.read', { volts: 3, isWarm: true }),
+    ]);
+    expect(button(/Lamp is off/).disabled).toBeFalse();
+    await tap(/Lamp is off/);
+    expect(reported().at(-1)).toEqual(
+      jasmine.objectContaining({ type: 'lift.confirmed', data: { battery: 0, step: 'part-lamp' } }) as never,
+    );
   });
 
   it('takes a stop back only for a reason, which is logged', async () => {

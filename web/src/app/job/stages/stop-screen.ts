@@ -95,7 +95,8 @@ export class StopScreen {
   protected readonly words = STOP_WORDS;
   protected readonly readsAgain = STOPS_READ_AGAIN;
   protected readonly caution = CAUTION_WORDS.standing;
-  private readonly next = nextActionAt('hookup');
+  // Under a stop every stage but the verdict asks the same; at Measure the lamp of a lift comes off.
+  private readonly next = nextActionAt('measure');
   /** Something is on that is better not touched. */
   protected readonly isOn = computed(() => isToBeCleared(this.work().job.hookup));
   /** The first thing to take off, as an order; null where nothing is on. */
