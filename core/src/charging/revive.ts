@@ -16,7 +16,7 @@ export interface Revival {
   readonly minutes: number | null;
   /** Burnt in the lamp or resistor on the way, J. */
   readonly joules: number;
-  /** Why it must not be tried, when it must not.*/
+  /** Why it must not be tried, when it must not. */
   readonly refused: BatteryBar | 'lithium' | null;
 }
 

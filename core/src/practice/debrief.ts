@@ -9,7 +9,7 @@ import {
 } from '../diagnosis/index.js';
 import { anyClampOn, type Hazard } from '../hookup/index.js';
 import type { VerdictKind } from '../verdict/index.js';
-import { areStopsLookedFor, isChargingUnread, isPartOf, isPolarityRead, PATH, supportOf } from './support.js';
+import { areStopsLookedFor, isChargingUnread, isPolarityRead, PATH, supportOf } from './support.js';
 import { type Happened, mayBeBarred, type World } from './world.js';
 
 /** Why a run is not passed. */
@@ -139,7 +139,8 @@ export function wrongIn(
   const isHalf =
     verdict === 'charge-first' && SUSPECT_OF[cause] !== null && !holds.some((held) => EMPTIES.includes(held));
   const isAsked = verdict === 'not-the-battery' || suspect !== null || isHalf;
-  return isAsked && !isPartOf(suspect, rightParts(world)) ? 'wrong-part' : null;
+  const isPart = suspect !== null && rightParts(world).includes(suspect);
+  return isAsked && !isPart ? 'wrong-part' : null;
 }
 
 /**

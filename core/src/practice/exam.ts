@@ -67,7 +67,8 @@ export interface ExamMarks {
 }
 
 /**
- * Marks an exam by replaying what was done, each case against the tool's own run of it: safety first, then as many cases right as it takes. A case that was not begun is not ended.
+ * Marks an exam by replaying what was done, each case against the tool's own run of it: safety first, then as many cases right as it takes.
+ * A case that was not begun is not ended.
  *
  * @param mindOf the belief that a case is marked by
  * @throws RangeError for runs of other cases, hints (an exam gives none), bench readings, and impossible actions

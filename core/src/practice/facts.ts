@@ -1,6 +1,6 @@
 import { startsByWaking } from '../machine/index.js';
 import type { Case } from '../verdict/index.js';
-import type { World } from './world.js';
+import type { Happened, World } from './world.js';
 
 /** Returns the known rest volts, battery by battery; null where not read. */
 export function restVoltsKnown({ evidence, practice }: World): (number | null)[] {
@@ -10,12 +10,14 @@ export function restVoltsKnown({ evidence, practice }: World): (number | null)[]
   });
 }
 
+/** True of a look at the case of the battery, which no other finding is weighed with. */
+export const looksAtCase = ({ action }: Happened): boolean =>
+  action.kind === 'check' && action.check === 'case';
+
 /** Returns the facts beside the evidence. */
 export function factsOf(world: World): Case {
   const { practice, evidence, log } = world;
-  const isHurt = log.some(
-    ({ action, found }) => action.kind === 'check' && action.check === 'case' && found === 'fault',
-  );
+  const isHurt = log.some((happened) => looksAtCase(happened) && happened.found === 'fault');
   return {
     chemistry: practice.profile.rating.chemistry,
     wakes: startsByWaking(practice.machine),

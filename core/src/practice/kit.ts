@@ -1,4 +1,5 @@
 import type { Tool } from '../diagnosis/index.js';
+import { toolsOfKit } from '../job/index.js';
 import { type KitItem, USUAL_KIT } from '../sources/index.js';
 
 /** The van of the one who practises lends this. */
@@ -15,11 +16,4 @@ const DONOR: KitItem = {
 /** The kit of the van in practice. */
 export const PRACTICE_KIT: readonly KitItem[] = [DONOR, ...Object.values(USUAL_KIT)];
 /** The tools in it. */
-export const PRACTICE_TOOLS: readonly Tool[] = [
-  'meter',
-  'clamp-meter',
-  'tester',
-  'load-tester',
-  'hydrometer',
-  'source',
-];
+export const PRACTICE_TOOLS: readonly Tool[] = toolsOfKit(PRACTICE_KIT);

@@ -9,7 +9,7 @@ import {
 } from '../circuit/index.js';
 import { type DiagnosisEvidence, restVoltsOf } from '../diagnosis/index.js';
 import { anyClampOn, CASUALTY_ALTERNATOR, rescueOf } from '../hookup/index.js';
-import { asWired, pointOf } from '../machine/index.js';
+import { asWired, type Machine, pointOf } from '../machine/index.js';
 import { terminalOf } from '../plan/index.js';
 import { normal, type Random, seededRandom } from '../quantities/index.js';
 import { seedOf } from './seed.js';
@@ -54,18 +54,23 @@ export function readVolts(world: World, { red, black, shown }: Of<'probe'>, rand
   );
   const volts = readable(shown, BENCH_VOLTS_MOST) ?? own;
   // Across a battery's own posts at rest it is its rest volts; anywhere else it is what it is.
-  const [plus, minus] = [red, black].map((id) => pointOf(machine, id));
-  const isAcross =
-    plus!.kind === 'battery-positive' &&
-    minus!.kind === 'battery-negative' &&
-    (plus!.battery ?? 0) === (minus!.battery ?? 0);
-  const isRest = isAcross && !world.runs && !anyClampOn(world.hookup);
-  const battery = machine.batteries.length > 1 ? (plus!.battery ?? 0) : undefined;
+  const battery = batteryAcross(machine, { red, black });
+  const isRest = battery !== null && !world.runs && !anyClampOn(world.hookup);
+  const isString = machine.batteries.length > 1;
   return {
     shown: { volts },
     minutes: PROBE_MINUTES,
-    piece: isRest ? { check: 'rest', found: volts, ...(battery !== undefined && { battery }) } : null,
+    piece: isRest ? { check: 'rest', found: volts, ...(isString && { battery }) } : null,
   };
+}
+
+/** Returns the battery whose own posts the probes are on, red on plus; null for probes anywhere else. */
+export function batteryAcross(machine: Machine, { red, black }: ProbesOn): number | null {
+  const [plus, minus] = [pointOf(machine, red), pointOf(machine, black)];
+  const battery = plus.battery ?? 0;
+  const isAcross =
+    plus.kind === 'battery-positive' && minus.kind === 'battery-negative' && battery === (minus.battery ?? 0);
+  return isAcross ? battery : null;
 }
 
 /** Units of a parked machine fall asleep when the key was left alone for this long, minutes: the time that the check of its drain takes. */

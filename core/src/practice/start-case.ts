@@ -18,18 +18,12 @@ import { DEFAULT_RULES } from '../rules/index.js';
 import { templateOf } from '../template/index.js';
 import { causesOf, profileOf } from './case-profile.js';
 import { answerOf } from './hidden-case.js';
-import { PRACTICE_KIT, PRACTICE_TOOLS } from './kit.js';
+import { PRACTICE_KIT } from './kit.js';
 import { opaqueOf, textOf } from './opaque.js';
 import { seedOf } from './seed.js';
 import { type Rung, RUNG_IDS, type RungId, rungOf } from './rungs.js';
 import { isSurelyBarred, mayBeBarred, type World } from './world.js';
-import {
-  codeOfWritten,
-  MADE_COLD,
-  nameOfWritten,
-  readWrittenCode,
-  type WrittenCase,
-} from './written-case.js';
+import { MADE_COLD, nameOfWritten, readWrittenCode, type WrittenCase } from './written-case.js';
 
 /** A case is drawn anew where it is none, so often at the most. */
 const DRAWN_MOST = 40;
@@ -63,10 +57,7 @@ const nameOfMade = ({ machineClass, cause, tempC }: MadeCase, number: number): s
  *
  * @example readCaseCode(codeOf({ rung: 'order', made: null }, 7)).number // => 7
  */
-export function codeOf(named: CaseNamed, number: number): string {
-  if (!named.made) return codeOfCase(named.rung, number);
-  return named.written ? codeOfWritten({ ...named.written, number }) : codeOfMade(named.made, number);
-}
+export const codeOf = (named: CaseNamed, number: number): string => opaqueOf(nameOf({ ...named, number }));
 
 /** Returns the name of a case in plain text: its draws follow from it, and no screen shows it. */
 function nameOf({ number, ...named }: CaseNamed): string {
@@ -129,7 +120,7 @@ export function startCase(code: string): World {
       machine,
       donor: templateOf('van'),
       kit,
-      tools: written ? toolsOfKit(kit) : PRACTICE_TOOLS,
+      tools: toolsOfKit(kit),
       told: written ? { title: written.title, says: written.says, answers: written.answers } : null,
       tempC,
       profile,

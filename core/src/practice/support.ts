@@ -1,11 +1,12 @@
 import { type CheckId, checkOf, type Crowd, type Suspect } from '../diagnosis/index.js';
 import { isSourceClamp } from '../circuit/index.js';
 import { conclude, type VerdictKind, type VerdictRecord } from '../verdict/index.js';
-import { factsOf } from './facts.js';
-import type { Happened, PracticeAction, World } from './world.js';
+import { factsOf, looksAtCase } from './facts.js';
+import { batteryAcross } from './read-by-hand.js';
+import type { Happened, World } from './world.js';
 
 /** A check that overturns the verdict at least so often is worth its minutes: without it nothing is proved. */
-export const DECIDES_FROM = 0.08;
+const DECIDES_FROM = 0.08;
 
 /** The evidence of a run, as the tool's own belief holds it. */
 export interface Support {
@@ -100,29 +101,13 @@ export const isChargingUnread = ({ runs, evidence }: World): boolean =>
 /** True where the case was looked at, and rest volts were read, before the first clamp or the verdict. */
 export function areStopsLookedFor(world: World): boolean {
   const before = beforeClamps(world);
-  const hasLooked = before.some(({ action }) => action.kind === 'check' && action.check === 'case');
-  return hasLooked && before.some((happened) => readsRest(world, happened));
+  return before.some(looksAtCase) && before.some((happened) => readsRest(world, happened));
 }
 
-/** A meter across the own posts of a battery, by a check or by its probes. */
+/** A meter across the own posts of a battery, either way round, by a check or by its probes. */
 function readsRest({ practice: { machine } }: World, { action }: Happened): boolean {
   if (action.kind === 'check') return action.check === 'rest';
-  return action.kind === 'probe' && isAcrossPosts(machine.points, action);
+  if (action.kind !== 'probe') return false;
+  const { red, black } = action;
+  return [action, { red: black, black: red }].some((probes) => batteryAcross(machine, probes) !== null);
 }
-
-function isAcrossPosts(
-  points: World['practice']['machine']['points'],
-  { red, black }: Extract<PracticeAction, { kind: 'probe' }>,
-): boolean {
-  const ends = [red, black].map((id) => points.find((point) => point.id === id));
-  const kinds = ends.map((point) => point?.kind);
-  return (
-    kinds.includes('battery-positive') &&
-    kinds.includes('battery-negative') &&
-    (ends[0]!.battery ?? 0) === (ends[1]!.battery ?? 0)
-  );
-}
-
-/** A part that is named must be one that is at fault. */
-export const isPartOf = (suspect: Suspect | null, parts: readonly Suspect[]): boolean =>
-  suspect !== null && parts.includes(suspect);

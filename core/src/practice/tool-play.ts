@@ -12,7 +12,7 @@ import { startsByWaking } from '../machine/index.js';
 import { casualtyBatteries } from '../belief/index.js';
 import { type RankedOption, rankOptions, ruledWaitMinutes } from '../plan/index.js';
 import { act } from './act.js';
-import { restVoltsKnown } from './facts.js';
+import { looksAtCase, restVoltsKnown } from './facts.js';
 import { startCase } from './start-case.js';
 import { canBeDone, decidingHere, toolVerdict } from './support.js';
 import type { PracticeAction, World } from './world.js';
@@ -68,8 +68,7 @@ export function toolNext(world: World, mind: Crowd): PracticeAction | null {
   const restVolts = restVoltsKnown(world);
   const unread = restVolts.indexOf(null);
   if (unread >= 0) return { kind: 'check', check: 'rest', ...(isString && { battery: unread }) };
-  if (!world.log.some(({ action }) => action.kind === 'check' && action.check === 'case'))
-    return { kind: 'check', check: 'case' };
+  if (!world.log.some(looksAtCase)) return { kind: 'check', check: 'case' };
   const now = toolVerdict(world, mind);
   const give: PracticeAction = { kind: 'verdict', verdict: now.verdict, suspect: now.suspect };
   if (now.verdict === 'unsafe') return give;

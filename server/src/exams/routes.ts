@@ -35,27 +35,19 @@ export function examRoutes({ db, write }: Database): Router {
   });
 
   serve(router, 'POST /api/exams', async (request, response) => {
-    const { by, runs, ...sent } = parseNewExam(request.body);
-    const marks = await markedOf(sent.number, runs);
+    const sent = parseNewExam(request.body);
+    const { id, number, by, runs } = sent;
     const startedAt = new Date(sent.startedAt);
     const endedAt = new Date(sent.endedAt);
     const tookMs = endedAt.getTime() - startedAt.getTime();
     const isInTime = tookMs >= 0 && tookMs <= EXAM_MINUTES * MINUTE_MS + GRACE_MS;
+    // Looked for before it is marked as well: to mark takes seconds, and a device sends again what it has no answer to.
+    const before = await keptBefore(db, sent);
+    const marks = before?.marks ?? (await markedOf(number, runs));
     const { row, isNew } = await write(async (tx) => {
       await requireCrew(tx, by);
-      const [known] = await tx.select().from(exams).where(eq(exams.id, sent.id));
-      if (known) {
-        const isSame =
-          known.crewId === by && known.number === sent.number && isDeepStrictEqual(known.runs, runs);
-        if (!isSame) throw new HttpProblem(409, 'examChanged');
-        return { row: known, isNew: false };
-      }
-      const [taken] = await tx
-        .select({ id: exams.id })
-        .from(exams)
-        .where(and(eq(exams.crewId, by), eq(exams.number, sent.number)));
-      if (taken) throw new HttpProblem(409, 'examTaken');
-      const { id, number } = sent;
+      const known = await keptBefore(tx, sent);
+      if (known) return { row: known, isNew: false };
       const values = { id, number, crewId: by, startedAt, endedAt, isInTime, runs, marks };
       const [kept] = await tx.insert(exams).values(values).returning();
       return { row: kept!, isNew: true };
@@ -91,6 +83,29 @@ export function examRoutes({ db, write }: Database): Router {
 function maySee(request: Request, { crewId }: typeof exams.$inferSelect): boolean {
   const holder = holderOf(request);
   return holder === null || holder.role === 'crew-lead' || holder.crewId === crewId;
+}
+
+/**
+ * Returns an exam that was sent in before; null for a new one.
+ *
+ * @throws HttpProblem for the same exam with other acts, and for a number that its taker has taken
+ */
+async function keptBefore(
+  on: Pick<Database['db'], 'select'>,
+  { id, number, by, runs }: Pick<NewExam, 'id' | 'number' | 'by' | 'runs'>,
+): Promise<typeof exams.$inferSelect | null> {
+  const [known] = await on.select().from(exams).where(eq(exams.id, id));
+  if (known) {
+    const isSame = known.crewId === by && known.number === number && isDeepStrictEqual(known.runs, runs);
+    if (!isSame) throw new HttpProblem(409, 'examChanged');
+    return known;
+  }
+  const [taken] = await on
+    .select({ id: exams.id })
+    .from(exams)
+    .where(and(eq(exams.crewId, by), eq(exams.number, number)));
+  if (taken) throw new HttpProblem(409, 'examTaken');
+  return null;
 }
 
 async function markedOf(number: number, runs: NewExam['runs']): Promise<ExamMarks> {

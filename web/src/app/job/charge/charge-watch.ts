@@ -1,25 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { fixed } from '@words/numbers';
 import { RouterLink } from '@angular/router';
 import { chargeSeen, underCharge } from '@voltrek/core/job';
-import { TYPED_RANGES, voltsRange } from '@voltrek/core/quantities';
-import { outOfRange } from '@words/range-words';
+import { voltsRange } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { boardCopy } from '../../shared/data/board';
-import { typedFigure } from '../../shared/ui/typed-figure';
-import { typedVolts } from '../../shared/ui/typed-volts';
 import { CHARGE_STATE_TONES, CHARGE_STATE_WORDS, stillToGo } from '@words/charge-words';
 import { When } from '../../shared/ui/when';
 import { CHARGE_WATCH as T } from '@words/screens/job-charge';
 import { withPlace } from '@words/call-words';
+import { type Look, WatchFields } from './watch-fields';
 
 /** A charge under way: until when, what was seen of it, what that means, and what waits meanwhile. */
 @Component({
   selector: 'vt-charge-watch',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, When],
+  imports: [RouterLink, WatchFields, When],
   template: `
     @if (charge(); as c) {
       <section [attr.aria-label]="t.title">
@@ -32,37 +30,7 @@ import { withPlace } from '@words/call-words';
           }}
           <strong>{{ c.dueAt | when: 'weekdayTime' }}</strong>
         </p>
-        <div class="fields">
-          <label
-            ><span>{{ t.atItsPostsV }}</span
-            ><input
-              class="field"
-              inputmode="decimal"
-              autocomplete="off"
-              [value]="voltsText()"
-              #volts
-              (input)="voltsText.set(volts.value)"
-          /></label>
-          <label
-            ><span>{{ t.ampsLabel }}</span
-            ><input
-              class="field"
-              inputmode="decimal"
-              autocomplete="off"
-              [value]="ampsText()"
-              #amps
-              (input)="ampsText.set(amps.value)"
-          /></label>
-          <button type="button" class="key" [attr.aria-pressed]="isWarm()" (click)="isWarm.set(!isWarm())">
-            {{ t.caseIsWarm }}
-          </button>
-          <button type="button" class="key strong" [disabled]="reading() === null" (click)="note()">
-            {{ t.noteIt }}
-          </button>
-        </div>
-        @if (fault(); as text) {
-          <p class="problem" role="alert">{{ text }}</p>
-        }
+        <vt-watch-fields [range]="range()" [asksAmps]="true" [count]="count()" (noted)="note($event)" />
         @for (line of lines(); track line.at) {
           <p class="line" [class.older]="!$first">
             <span>{{ line.at | when: 'time' }}</span>
@@ -88,8 +56,6 @@ import { withPlace } from '@words/call-words';
     }
   `,
   styles: `
-    @use 'media';
-
     :host:empty {
       display: none;
     }
@@ -100,12 +66,6 @@ import { withPlace } from '@words/call-words';
     }
     .until {
       font-size: var(--text-m);
-    }
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr auto auto;
-      align-items: end;
-      gap: 10px;
     }
     .line {
       display: grid;
@@ -132,11 +92,6 @@ import { withPlace } from '@words/call-words';
       color: inherit;
       text-decoration: none;
     }
-    @include media.narrow {
-      .fields {
-        grid-template-columns: 1fr 1fr;
-      }
-    }
   `,
 })
 export class ChargeWatch {
@@ -151,29 +106,8 @@ export class ChargeWatch {
 
   protected readonly left = stillToGo;
   protected readonly charge = computed(() => underCharge(this.work().job));
-  private readonly count = computed(() => this.work().job.chargeReadings.length);
-  protected readonly voltsText = linkedSignal({ source: this.count, computation: () => '' });
-  protected readonly ampsText = linkedSignal({ source: this.count, computation: () => '' });
-  protected readonly isWarm = linkedSignal({ source: this.count, computation: () => false });
-
-  private readonly range = computed(() => voltsRange(this.work().machine.systemVolts / 12, true));
-  private readonly typed = computed(() => ({
-    volts: typedVolts(this.voltsText(), this.range().max) ?? NaN,
-    amps: typedFigure(this.ampsText()),
-  }));
-  protected readonly fault = computed(() => {
-    const { volts, amps } = this.typed();
-    return (
-      (Number.isNaN(volts) ? null : outOfRange(T.volts, volts, this.range())) ??
-      (Number.isNaN(amps) ? null : outOfRange(T.amps, amps, TYPED_RANGES.chargeAmps))
-    );
-  });
-  /** The typed values, whole and in range; null until they are. */
-  protected readonly reading = computed(() => {
-    const { volts, amps } = this.typed();
-    const isWhole = !Number.isNaN(volts) && !Number.isNaN(amps) && this.fault() === null;
-    return isWhole ? { volts, amps, isWarm: this.isWarm() } : null;
-  });
+  protected readonly count = computed(() => this.work().job.chargeReadings.length);
+  protected readonly range = computed(() => voltsRange(this.work().machine.systemVolts / 12, true));
   /** The readings of this charge, newest first, each with its meaning. */
   protected readonly lines = computed(() => {
     const { job, situation } = this.work();
@@ -201,9 +135,8 @@ export class ChargeWatch {
     this.calls().filter(({ state, job }) => state === 'waiting' && job === null),
   );
 
-  protected note(): void {
-    const reading = this.reading();
-    if (reading) this.reporter.report('charge.read', reading);
+  protected note(look: Look): void {
+    this.reporter.report('charge.read', look);
   }
 
   protected found(): void {

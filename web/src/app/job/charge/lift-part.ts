@@ -1,36 +1,35 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  linkedSignal,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { chargePlanOfJob, isLiftJoined, liftState, nextLiftStep } from '@voltrek/core/job';
 import { LIFT_STEPS } from '@voltrek/core/charging';
 import { MINUTE_MS, voltsRange } from '@voltrek/core/quantities';
 import { LIFT_STATE_TONES, LIFT_STATE_WORDS } from '@words/charge-words';
 import { ampsFigure } from '@words/figures';
 import { fixed } from '@words/numbers';
-import { outOfRange } from '@words/range-words';
 import { LIFT as T } from '@words/screens/job-charge';
 import type { Work } from '../../shared/job/job-selectors';
 import { Reporter } from '../../shared/job/reporter';
 import { timeOfDay } from '../../shared/model/dates';
-import { typedVolts } from '../../shared/ui/typed-volts';
 import { When } from '../../shared/ui/when';
 import { Arms } from '../arms';
 import { Countdown } from '../countdown';
+import { type Look, WatchFields } from './watch-fields';
 
 /** One battery is lifted. */
 const RANGE = voltsRange(1);
+
+/** The words of a step; one that the action bar ends has no key of its own. */
+interface StepWords {
+  readonly act: string;
+  readonly why: string;
+  readonly risk?: string;
+  readonly done?: string;
+}
 
 /** Lifts a battery too flat for its charger: the offer, one step at a time, and the looks while its lamp is joined. */
 @Component({
   selector: 'vt-lift',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Arms, Countdown, When],
+  imports: [Arms, Countdown, WatchFields, When],
   template: `
     @if (isBegun()) {
       <section class="step" [attr.aria-label]="t.title">
@@ -38,32 +37,12 @@ const RANGE = voltsRange(1);
         @let says = words();
         <p class="act">{{ says.act }}</p>
         <p class="dim">{{ says.why }}</p>
-        @if (figures(); as line) {
+        @if (says.risk; as line) {
           <p class="risk"><span aria-hidden="true">!</span> {{ line }}</p>
         }
         @if (isJoined()) {
           <vt-countdown [seconds]="minutes() * 60" [since]="lifting()!.joinedAt" />
-          <div class="fields">
-            <label
-              ><span>{{ t.volts }}</span
-              ><input
-                class="field"
-                inputmode="decimal"
-                autocomplete="off"
-                [value]="voltsText()"
-                #volts
-                (input)="voltsText.set(volts.value)"
-            /></label>
-            <button type="button" class="key" [attr.aria-pressed]="isWarm()" (click)="isWarm.set(!isWarm())">
-              {{ t.isWarm }}
-            </button>
-            <button type="button" class="key strong" [disabled]="reading() === null" (click)="note()">
-              {{ t.note }}
-            </button>
-          </div>
-          @if (fault(); as text) {
-            <p class="problem" role="alert">{{ text }}</p>
-          }
+          <vt-watch-fields [range]="range" [count]="lines().length" (noted)="note($event)" />
           @for (line of lines(); track line.at) {
             <p class="line" [class.dim]="!$first">
               <span>{{ line.at | when: 'time' }}</span> <span>{{ fixed(line.volts, 2) }} V</span>
@@ -73,9 +52,9 @@ const RANGE = voltsRange(1);
             </p>
           }
         }
-        @if (!isJoined()) {
+        @if (says.done; as done) {
           <button type="button" class="key strong" [vtArms]="next()" (click)="confirm()">
-            {{ says.done }}
+            {{ done }}
           </button>
         }
       </section>
@@ -89,7 +68,7 @@ const RANGE = voltsRange(1);
     }
   `,
   styles: `
-    @use 'media';
+    @use 'step';
 
     :host {
       display: block;
@@ -98,31 +77,12 @@ const RANGE = voltsRange(1);
       display: none;
     }
     .step {
-      display: grid;
-      gap: 4px;
-      padding: 12px 18px;
-      border: 2px solid var(--ink);
-      border-radius: 6px;
-      background: var(--sheet);
-    }
-    .count {
-      font-size: var(--text-xs);
-      color: var(--dim);
-    }
-    .act {
-      font-size: var(--text-xl);
-      font-weight: 700;
-      line-height: 1.15;
+      @include step.box;
+      @include step.parts;
     }
     .risk {
       color: var(--watch);
       font-weight: 700;
-    }
-    .fields {
-      display: grid;
-      grid-template-columns: minmax(120px, 1fr) auto auto;
-      align-items: end;
-      gap: 10px;
     }
     .line {
       display: grid;
@@ -147,17 +107,13 @@ const RANGE = voltsRange(1);
     .offer > span {
       flex: 1 1 260px;
     }
-    @include media.narrow {
-      .fields {
-        grid-template-columns: 1fr 1fr;
-      }
-    }
   `,
 })
 export class Lift {
   protected readonly t = T;
   protected readonly fixed = fixed;
   protected readonly steps = LIFT_STEPS;
+  protected readonly range = RANGE;
 
   readonly work = input.required<Work>();
 
@@ -190,46 +146,34 @@ export class Lift {
     const { lampWatts, contactAmps } = revival;
     return T.how({ lampWatts, contactAmps: fixed(contactAmps, 1), minutes: this.minutes() });
   });
-  protected readonly words = computed(() => {
+  protected readonly words = computed((): StepWords => {
     const { revival, chargers, amps } = this.plan();
-    const fit = chargers.filter(({ unfit }) => !unfit);
-    const charger = fit.find(({ isTooLarge }) => !isTooLarge) ?? fit[0];
     switch (this.next()) {
       case 'prove-polarity':
         return { act: T.polarity, why: T.polarityWhy, done: T.done };
       case 'look-at-case':
         return { act: T.caseCheck, why: T.caseWhy, done: T.done };
-      case 'join-lamp':
+      case 'join-lamp': {
+        const risk = revival && {
+          contactAmps: fixed(revival.contactAmps, 1),
+          inrushAmps: fixed(revival.inrushAmps),
+          peakWatts: fixed(revival.peakWatts),
+        };
         return {
           act: T.join({ lampWatts: revival?.lampWatts ?? 0 }),
           why: T.joinWhy,
+          ...(risk && { risk: T.joinFigures(risk) }),
           done: T.joined,
         };
-      case 'part-lamp':
-        return {
-          act: T.wait({ senseVolts: this.senseVolts(), due: this.due() }),
-          why: charger
-            ? T.charger({ name: charger.name, amps: ampsFigure(charger.amps) })
-            : T.chargerAny({ amps: ampsFigure(amps) }),
-          done: '',
-        };
-    }
-  });
-  protected readonly figures = computed(() => {
-    const { revival } = this.plan();
-    switch (this.next()) {
-      case 'join-lamp':
-        return revival === null
-          ? null
-          : T.joinFigures({
-              contactAmps: fixed(revival.contactAmps, 1),
-              inrushAmps: fixed(revival.inrushAmps),
-              peakWatts: fixed(revival.peakWatts),
-            });
-      case 'part-lamp':
-        return T.hand;
-      default:
-        return null;
+      }
+      case 'part-lamp': {
+        const fit = chargers.filter(({ unfit }) => !unfit);
+        const charger = fit.find(({ isTooLarge }) => !isTooLarge) ?? fit[0];
+        const why = charger
+          ? T.charger({ name: charger.name, amps: ampsFigure(charger.amps) })
+          : T.chargerAny({ amps: ampsFigure(amps) });
+        return { act: T.wait({ senseVolts: this.senseVolts(), due: this.due() }), why, risk: T.hand };
+      }
     }
   });
   private readonly due = computed(() => {
@@ -237,18 +181,6 @@ export class Lift {
     return since ? timeOfDay(Date.parse(since) + this.minutes() * MINUTE_MS) : '';
   });
 
-  private readonly count = computed(() => this.lifting()?.readings.length ?? 0);
-  protected readonly voltsText = linkedSignal({ source: this.count, computation: () => '' });
-  protected readonly isWarm = linkedSignal({ source: this.count, computation: () => false });
-  private readonly typed = computed(() => typedVolts(this.voltsText(), RANGE.max));
-  protected readonly fault = computed(() => {
-    const volts = this.typed();
-    return volts === null ? null : outOfRange(T.volts, volts, RANGE);
-  });
-  protected readonly reading = computed(() => {
-    const volts = this.typed();
-    return volts === null || this.fault() !== null ? null : { volts, isWarm: this.isWarm() };
-  });
   /** Looks at this lift, newest first, each with its meaning. */
   protected readonly lines = computed(() => {
     const lifting = this.lifting();
@@ -270,8 +202,7 @@ export class Lift {
     this.reporter.report('lift.confirmed', { battery: this.battery(), step: this.next() });
   }
 
-  protected note(): void {
-    const reading = this.reading();
-    if (reading) this.reporter.report('lift.read', reading);
+  protected note({ volts, isWarm }: Look): void {
+    this.reporter.report('lift.read', { volts, isWarm });
   }
 }

@@ -1241,9 +1241,6 @@ export interface Messages {
     readonly charger: Message<'amps' | 'name'>;
     readonly chargerAny: Message<'amps'>;
     readonly hand: string;
-    readonly volts: string;
-    readonly isWarm: string;
-    readonly note: string;
     readonly done: string;
     readonly joined: string;
     readonly part: string;

@@ -49,14 +49,12 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
     }
   `,
   styles: `
+    @use 'step';
+
     :host {
-      display: grid;
-      gap: 4px;
-      padding: 12px 18px;
-      border: 2px solid var(--ink);
-      border-radius: 6px;
-      background: var(--sheet);
+      @include step.box;
     }
+    @include step.parts;
     .strong {
       margin-top: 6px;
       min-width: 200px;
@@ -64,15 +62,6 @@ export const feedsNoted = ({ hookup }: Pick<Job, 'hookup'>): readonly FeedKind[]
     }
     .keys {
       margin-top: 6px;
-    }
-    .count {
-      font-size: var(--text-xs);
-      color: var(--dim);
-    }
-    .act {
-      font-size: var(--text-xl);
-      font-weight: 700;
-      line-height: 1.15;
     }
   `,
 })
