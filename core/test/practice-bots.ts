@@ -1,14 +1,17 @@
 import { checksFor, type Crowd, isWeighed, proposals, type Suspect } from '../src/diagnosis/index.js';
+import { CLAMP_IDS } from '../src/circuit/index.js';
 import {
   act,
   optionsOf,
   type PracticeAction,
+  readCaseCode,
   type RungId,
   startCase,
   toolVerdict,
   type World,
 } from '../src/practice/index.js';
-import type { VerdictKind } from '../src/verdict/index.js';
+import { type Random, seededRandom } from '../src/quantities/index.js';
+import { type VerdictKind, VERDICTS } from '../src/verdict/index.js';
 
 /** Somebody who works a case by a habit. */
 export type Bot = (world: World, mind: () => Crowd) => World;
@@ -27,6 +30,49 @@ const verdict = (kind: VerdictKind, suspect: Suspect | null = null): PracticeAct
   suspect,
 });
 const doing = (world: World, ...actions: readonly PracticeAction[]): World => actions.reduce(act, world);
+
+/** Somebody who does anything at all. */
+function anything(world: World, random: Random): PracticeAction {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const { machine, donor } = world.practice;
+  const isSource = random() < 0.5;
+  const clamp = pick(CLAMP_IDS.filter((id) => id.endsWith('Source') === isSource));
+  const pointId = pick((isSource ? donor : machine).points).id;
+  const actions: readonly (() => PracticeAction)[] = [
+    () => ({ kind: 'check', check: pick(['rest', 'look-joints', 'ask-left-on', 'conductance'] as const) }),
+    () => ({ kind: 'fetch', optionId: pick(optionsOf(world)).id }),
+    () => ({ kind: 'hands', action: { kind: 'attach', clamp, pointId } }),
+    () => ({ kind: 'hands', action: { kind: 'attach', clamp, pointId } }),
+    () => ({ kind: 'hands', action: { kind: 'detach', clamp: pick(CLAMP_IDS) } }),
+    () => ({ kind: 'hands', action: { kind: 'pack', on: random() < 0.7 } }),
+    () => ({ kind: 'hands', action: { kind: 'donor-engine', running: random() < 0.7 } }),
+    () => ({ kind: 'hands', action: { kind: 'bridge', pointId: pick(machine.points).id } }),
+    () => ({ kind: 'hands', action: { kind: 'loosen', pointId: pick(machine.points).id } }),
+    () => ({ kind: 'wait', minutes: Math.ceil(5 * random()) }),
+    () => ({ kind: 'key' }),
+    () => ({ kind: 'probe', red: pick(machine.points).id, black: pick(machine.points).id }),
+    () => ({ kind: 'back' }),
+    () => ({ kind: 'hint', level: 'nudge' }),
+  ];
+  return pick(actions)();
+}
+
+/** Does so many things at random, whatever they are. */
+export function wandering(
+  start: World,
+  seed: number,
+  length: number,
+): { world: World; actions: PracticeAction[] } {
+  const random = seededRandom(seed);
+  let world = start;
+  const actions: PracticeAction[] = [];
+  for (let i = 0; i < length; i++) {
+    const action = anything(world, random);
+    actions.push(action);
+    world = act(world, action);
+  }
+  return { world, actions };
+}
 
 /** A pack on, the key, and off again: what fits nearly everything. */
 function jump(world: World): World {
@@ -99,6 +145,12 @@ export const BOTS: Readonly<Record<string, Bot>> = {
     const asked = still.filter(({ id }) => id !== 'symptom' && id !== 'with-help' && id !== 'promise');
     const after = jump(doing(looks(world), ...asked.map(({ id }) => check(id))));
     return doing(after, verdict(lowestRead(after) < 12.45 ? 'charge-first' : 'replace-soon'));
+  },
+  /** Does anything at all. */
+  wandering: (start) => {
+    const { number } = readCaseCode(start.practice.code)!;
+    const { world } = wandering(start, number, 12);
+    return doing(world, verdict(VERDICTS[number % VERDICTS.length]!));
   },
   /** Takes the check that tells most for its minutes, four times, and says what the belief says. */
   greedy: (world, mind) => {

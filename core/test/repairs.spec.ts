@@ -159,10 +159,9 @@ describe('evidence about a repair', () => {
   it('is weighed against the machine as it stood when it was found', () => {
     const mended = crowdAfter(CROWD, [MINUS]);
     const then = weigh(mended, BAD_MINUS);
+    const asItCame = weigh(CROWD, BAD_MINUS);
     // Nothing was found after it, so what is known of the machine as it came is the same.
-    expect(Math.max(...then.map((share, i) => Math.abs(share - weigh(CROWD, BAD_MINUS)[i]!)))).toBeLessThan(
-      1e-12,
-    );
+    expect(Math.max(...then.map((share, i) => Math.abs(share - asItCame[i]!)))).toBeLessThan(1e-12);
     const leads = diagnose(CROWD, BAD_MINUS)[0]!;
     expect(leads.cause).toBe('joint-negative');
     const now = diagnose(mended, [...BAD_MINUS, after('joint-minus', 0.08), after('try-alone', 'started')]);
