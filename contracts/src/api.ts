@@ -111,6 +111,7 @@ export interface Answers {
   'GET /api/jobs/:jobId': JobDetail;
   'GET /api/jobs/:jobId/sheet': JobSheet;
   'POST /api/jobs/:jobId/events': EventTaken;
+  'POST /api/jobs/:jobId/photos': { readonly id: string };
   'GET /api/sign-in': SignInState;
   'POST /api/sign-in/pin': SignInState;
   'POST /api/sign-in/passkey': SignInState;

@@ -176,6 +176,11 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
       .default(undefined),
   },
   'latch.tried': { place: oneOf(LATCH_PLACES), opened: flag() },
+  'photo.added': {
+    photoId: yup.string().uuid().required(),
+    caption: yup.string().trim().max(200).defined(),
+    showsPerson: flag(),
+  },
   'job.supervised': { on: flag() },
   'note.added': { text: shortText(400) },
   'van.called': { vanId: idText(), minutes: figure() },
@@ -247,6 +252,11 @@ const FIELDS: { readonly [T in EventType]: Fields<T> } = {
   'verdict.given': verdictFields(),
   'rules.adopted': { rules: ruleSettings().required() },
   'fitting.confirmed': { battery: battery(), step: oneOf(FITTING_STEPS) },
+  'battery.found': {
+    battery: battery(),
+    rating: rating(),
+    dateMark: yup.string().trim().max(20),
+  },
   'battery.replaced': {
     battery: battery(),
     rating: rating(),

@@ -123,7 +123,7 @@ export const parseNewBattery = (input: unknown): NewBattery => parsed(NEW_BATTER
 export const BATTERY_MOVE = record({
   kind: yup
     .string()
-    .oneOf(BATTERY_MOVE_KINDS.filter((k) => k !== 'met'))
+    .oneOf(BATTERY_MOVE_KINDS.filter((k) => k !== 'met' && k !== 'gone'))
     .required(),
   by: idText(),
   vehicleId: maybeId(),

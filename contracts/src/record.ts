@@ -55,12 +55,20 @@ export interface VehicleEntry {
   readonly notes: string;
 }
 
-export const BATTERY_STATES = ['fitted', 'on-van', 'depot', 'scrapped'] as const;
-/** The place of a battery: in a vehicle, a van's spare, at the depot, or gone. */
+export const BATTERY_STATES = ['fitted', 'on-van', 'depot', 'gone', 'scrapped'] as const;
+/** The place of a battery: in a vehicle, a van's spare, at the depot, nobody knows where, or scrapped. */
 export type BatteryState = (typeof BATTERY_STATES)[number];
 
-export const BATTERY_MOVE_KINDS = ['met', 'fitted', 'taken-out', 'charged', 'to-van', 'scrapped'] as const;
-/** An act on a battery. `met`: it was in when the vehicle first came. */
+export const BATTERY_MOVE_KINDS = [
+  'met',
+  'fitted',
+  'taken-out',
+  'charged',
+  'to-van',
+  'gone',
+  'scrapped',
+] as const;
+/** An act on a battery. `met`: it was in when the vehicle came. `gone`: another was found in its place. */
 export type BatteryMoveKind = (typeof BATTERY_MOVE_KINDS)[number];
 
 /** One battery. */
@@ -111,7 +119,7 @@ export interface NewBattery {
 
 /** Something done with a battery by hand. */
 export interface NewBatteryMove {
-  readonly kind: Exclude<BatteryMoveKind, 'met'>;
+  readonly kind: Exclude<BatteryMoveKind, 'met' | 'gone'>;
   readonly by: string;
   readonly vehicleId: string | null;
   readonly place: number | null;

@@ -63,6 +63,8 @@ export interface Disagreement {
 interface Truth {
   readonly runs: boolean;
   readonly ratings: readonly BatteryRating[];
+  /** The batteries that sat there when the crew came. */
+  readonly asFound: readonly BatteryRating[];
   readonly isRunningTry: boolean;
   readonly stops: ReadonlySet<string>;
   /** A charge to be off before any crank is over, and nobody has read what it did. */
@@ -85,11 +87,12 @@ export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
   let chargingVolts: number | null = null;
   const stops = new Set<string>();
   const clampsOn = new Set<string>();
-  const ratings = machine.batteries.map(({ rating }) => rating);
+  const asFound = machine.batteries.map(({ rating }) => rating);
+  const fitted: (BatteryRating | undefined)[] = [];
   for (const event of events)
     switch (event.type) {
       case 'job.opened':
-        event.data.fitted?.forEach((rating, i) => (ratings[i] = rating));
+        event.data.fitted?.forEach((rating, i) => (asFound[i] = rating));
         break;
       case 'attempt.started':
         tried = 'under-way';
@@ -103,8 +106,11 @@ export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
       case 'circumstance.noted':
         if (event.data.what === 'casualty-engine-runs') isNoted = event.data.on;
         break;
+      case 'battery.found':
+        asFound[event.data.battery] = event.data.rating;
+        break;
       case 'battery.replaced':
-        ratings[event.data.battery] = event.data.rating;
+        fitted[event.data.battery] = event.data.rating;
         break;
       case 'stop.raised':
         stops.add(event.data.stop);
@@ -142,7 +148,8 @@ export function truthOf(log: readonly JobEvent[], machine: Machine): Truth {
   return {
     runs: tried === 'started' || isNoted,
     isRunningTry: tried === 'under-way',
-    ratings,
+    ratings: asFound.map((rating, i) => fitted[i] ?? rating),
+    asFound,
     stops,
     isChargeUnread,
     chargingVolts,
@@ -242,10 +249,9 @@ export function crossExamine(
   const ratings = situation.machine.batteries.map(({ rating }) => rating);
   if (job.modelId === job.call.modelId) {
     ask('battery: situation', JSON.stringify(ratings) === JSON.stringify(truth.ratings), () => ratings);
-    const asFound = job.call.fitted ?? machine.batteries.map(({ rating }) => rating);
     const onSheet = sheetOfJob(job, machine, 0).machine.batteries;
-    ask('battery: sheet', onSheet[0]!.capacityAh === asFound[0]!.capacityAh);
-    ask('battery: diagnosis', profileOfJob(job, machine).rating.capacityAh === asFound[0]!.capacityAh);
+    ask('battery: sheet', onSheet[0]!.capacityAh === truth.asFound[0]!.capacityAh);
+    ask('battery: diagnosis', profileOfJob(job, machine).rating.capacityAh === truth.asFound[0]!.capacityAh);
   }
   ratings.forEach((rating, i) => {
     const plan = chargePlanOfJob(situation, i);
@@ -390,6 +396,7 @@ function someEntry(
     () => ['roll.tried', { started: random() < 0.5 }],
     () => ['circumstance.noted', { what: 'casualty-engine-runs', on: random() < 0.6 }],
     () => ['battery.replaced', { battery: 0, rating: OTHER_BATTERY }],
+    () => ['battery.found', { battery: 0, rating: OTHER_BATTERY }],
     () => {
       const fit = chargeChoices(situation).filter(({ unfit }) => !unfit);
       const plan = fit.length > 0 ? chargeRecord(one(fit)) : null;

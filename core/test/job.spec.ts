@@ -1,20 +1,23 @@
 import {
   type EventData,
+  findingsOfJob,
   foldJob,
   reachedStage,
   hasStarted,
   lastUndoable,
   latestReading,
+  profileOfJob,
   refusalInLog,
   restSecondsLeft,
   restVoltsByBattery,
   sheetOfJob,
+  situationOf,
   undoneIds,
   workingTempC,
 } from '../src/job/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
-import { TRUCK } from './fixtures.js';
-import { Log } from './job-log.js';
+import { CAR, KIT, ratedEn, TRUCK } from './fixtures.js';
+import { Log, situationIn } from './job-log.js';
 
 const PLAN: EventData['plan.chosen'] = {
   optionId: 'donor+heavy',
@@ -274,5 +277,61 @@ describe('a note', () => {
   it('says something', () => {
     const log = new Log();
     expect(log.refuses('note.added', { text: '  ' })).toBe('reason-missing');
+  });
+});
+
+describe('a photo', () => {
+  it('stands with its words, its time and its name, goes on the sheet, and is taken back by undo', () => {
+    const log = new Log();
+    log.take('photo.added', { photoId: 'p1', caption: 'date mark', showsPerson: false });
+    expect(log.job.photos).toEqual([
+      { photoId: 'p1', caption: 'date mark', showsPerson: false, by: 'crew-1', at: log.events.at(-1)!.at },
+    ]);
+    expect(sheetOfJob(log.job, log.machine, 0).photos).toEqual(log.job.photos!);
+    log.take('event.undone', { eventId: log.events.at(-1)!.id });
+    expect(log.job.photos).toBeUndefined();
+  });
+});
+
+describe('another battery than the record says', () => {
+  const AGM_95 = ratedEn('agm', 95, 850);
+  const found = { battery: 0, rating: AGM_95 } as const;
+
+  it('is the one that every answer counts with from then on, and is taken back by undo', () => {
+    const log = new Log();
+    const { rating } = log.machine.batteries[0]!;
+    log.take('reading.taken', { kind: 'rest', volts: 12.1, battery: 0, tempC: -4, source: 'typed' });
+    log.take('battery.found', found);
+    const situation = situationIn(log.job, log.machine);
+    expect(situation.machine.batteries[0]!.rating).toEqual(AGM_95);
+    expect(situation.restVolts).toEqual([12.1]);
+    expect(profileOfJob(log.job, log.machine).rating).toEqual(AGM_95);
+    expect(sheetOfJob(log.job, log.machine, 0).machine.batteries[0]).toEqual(
+      jasmine.objectContaining({ capacityAh: 95 }),
+    );
+    log.take('event.undone', { eventId: log.events.at(-1)!.id });
+    expect(situationIn(log.job, log.machine).machine.batteries[0]!.rating).toEqual(rating);
+  });
+
+  it('ends a plan that nobody has begun, and is refused where this job has fitted one itself', () => {
+    const log = new Log();
+    log.take('plan.chosen', PLAN);
+    log.take('battery.found', found);
+    expect(log.job.plan).toBeNull();
+    expect(log.refuses('battery.found', { ...found, battery: 1 })).toBe('no-such-battery');
+    log.take('battery.replaced', { battery: 0, rating: AGM_95 });
+    expect(log.refuses('battery.found', found)).toBe('already-fitted');
+  });
+
+  it('leaves the earlier strength of the battery that is gone out of what is found', () => {
+    const log = new Log();
+    const earlier = { closedAt: null, days: 20, causes: [], strengths: [{ share: 0.4, spread: 0.05 }] };
+    const strengths = () => {
+      const record = { machine: log.machine, donor: CAR, kit: KIT, earlierFlatCalls: 0, earlier };
+      return findingsOfJob(log.job, situationOf(log.job, record, DEFAULT_RULES)).earlier!.strengths;
+    };
+    expect(strengths()).toEqual(earlier.strengths);
+    log.take('battery.found', found);
+    expect(strengths()).toEqual([null]);
   });
 });

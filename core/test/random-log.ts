@@ -98,6 +98,7 @@ export function anyEntry(
     () => ['battery.lifted', { battery: one([0, 1, 5]) }],
     () => ['lift.confirmed', { battery: one([0, 1, 5]), step: one(LIFT_STEPS) }],
     () => ['lift.read', { volts: one([2.1, 8.5]), isWarm: random() < 0.2 }],
+    () => ['photo.added', { photoId: `photo-${log.length}`, caption: '', showsPerson: random() < 0.5 }],
     () => ['job.supervised', { on: one([true, false]) }],
     () => ['leads.measured', { sourceVolts: 12.9, casualtyVolts: one([11.5, 13]), amps: one([3, 180]) }],
     () => ['charge.read', { volts: 14.2, amps: one([0.2, 6]), isWarm: random() < 0.2 }],
@@ -130,6 +131,7 @@ export function anyEntry(
     () => ['reset.ticked', { reset: 'Clock' }],
     () => ['fitting.confirmed', { battery: battery(), step: one(FITTING_STEPS) }],
     () => ['battery.replaced', { battery: battery(), rating: machine.batteries[0]!.rating }],
+    () => ['battery.found', { battery: battery(), rating: machine.batteries[0]!.rating }],
     () => [
       'rules.adopted',
       { rules: one([{}, { crankTriesMax: 2 }, { firstRed: 'source' }, { crankTriesMax: 99 }]) },

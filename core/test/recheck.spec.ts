@@ -71,6 +71,25 @@ describe('a recheck', () => {
     expect(verdictOn(closed(), read(12.4, 0.52, 9.2)).verdict).toMatch(/^replace/);
   });
 
+  it('by rest volts alone gives a verdict, or names the one reading of the form that decides', () => {
+    for (const tools of [['meter', 'tester'], ['meter']] as const)
+      for (const flat of [11.4, 10.4, 12.1])
+        for (const volts of [11.5, 12.1, 12.4, 12.6, 12.9]) {
+          const { profile, repairs, evidence, facts } = recheckQuestion(
+            closed(CAR, flat).job,
+            CAR,
+            0,
+            read(volts),
+          );
+          const crowd = crowdAfter(crowdForTests(profile), repairs);
+          const { verdict, deciding } = conclude(crowd, evidence, facts, tools, DEFAULT_RULES);
+          if (verdict === 'not-known')
+            expect(deciding?.check)
+              .withContext(`${flat} V, then ${volts} V`)
+              .toBe(tools.length > 1 ? 'conductance' : 'crank');
+        }
+  });
+
   it('never judges a battery better for worse figures', () => {
     const rank = ({ verdict }: VerdictRecord): number =>
       ['keep', 'not-known', 'not-the-battery', 'charge-first', 'replace-soon', 'replace-now'].indexOf(

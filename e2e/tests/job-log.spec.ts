@@ -1,3 +1,5 @@
+import type { JobDetail } from '@voltrek/contracts';
+import sharp from 'sharp';
 import { expect, test } from '../support/fixtures';
 
 test('a note is written at any stage, waits without network, and stands in the log of the job', async ({
@@ -6,6 +8,8 @@ test('a note is written at any stage, waits without network, and stands in the l
   context,
 }) => {
   await tech.at('measure', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
+  // Its heading comes in a part of its own, and no service worker keeps that here.
+  await expect(page.locator('vt-job-heading')).toBeVisible();
   await context.setOffline(true);
   await tech.tap('Log');
   await page.getByLabel('Note', { exact: true }).fill('plus clamp was loose');
@@ -13,7 +17,7 @@ test('a note is written at any stage, waits without network, and stands in the l
   const log = page.getByRole('list', { name: 'Log and notes' });
   await expect(log.getByRole('listitem').first()).toContainText('plus clamp was loose');
   await expect(log.getByText('11.85 V')).toBeVisible();
-  await page.getByRole('radio', { name: 'notes' }).click();
+  await page.getByRole('radio', { name: 'notes and photos' }).click();
   await expect(log.getByRole('listitem')).toHaveCount(1);
   await tech.tap('Close');
   await context.setOffline(false);
@@ -26,4 +30,63 @@ test('a note is written at any stage, waits without network, and stands in the l
   await tech.tap('Undo');
   await tech.tap('Log');
   await expect(log.getByRole('listitem').first()).toContainText('taken back');
+});
+
+test('a photo taken without network is kept through a reload, then is at the server without its metadata', async ({
+  tech,
+  page,
+  context,
+}) => {
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'one-click', restVolts: [11.85] });
+  const jobId = /job\/([^/]+)/.exec(page.url())![1]!;
+  // Without network for what is sent; the page itself comes again.
+  await context.route('**/api/jobs/**', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  );
+  const picture = await sharp({ create: { width: 1200, height: 800, channels: 3, background: '#875' } })
+    .withExif({ IFD0: { Copyright: 'Somebody' } })
+    .jpeg()
+    .toBuffer();
+  await tech.tap('Log');
+  await page
+    .locator('vt-add-photo input[type=file]')
+    .setInputFiles({ name: 'post.jpg', mimeType: 'image/jpeg', buffer: picture });
+  await page.getByLabel('Words for post.jpg').fill('white deposits on plus');
+  await tech.tap('Save photo');
+  const shown = page.getByRole('img', { name: 'white deposits on plus' });
+  await expect(shown).toBeVisible();
+  await page.reload();
+  await tech.tap('Log');
+  await expect(shown).toBeVisible();
+  await context.unroute('**/api/jobs/**');
+  await page.reload();
+  await tech.saved();
+  const photo = async () => {
+    const job = await page.request.get(`${tech.url}/api/jobs/${jobId}`);
+    const { events } = (await job.json()) as JobDetail;
+    const added = events.find(({ type }) => type === 'photo.added')!.data as { photoId: string };
+    return page.request.get(`${tech.url}/api/jobs/${jobId}/photos/${added.photoId}`);
+  };
+  await expect.poll(async () => (await photo()).status()).toBe(200);
+  const kept = await (await photo()).body();
+  expect((await sharp(kept).metadata()).exif).toBeUndefined();
+  await tech.tap('Log');
+  await expect(shown).toBeVisible();
+});
+
+test('another battery than recorded is told in three taps, and everything counts with it', async ({
+  tech,
+  page,
+}) => {
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank', restVolts: [12.1] });
+  await tech.tap('Another battery');
+  await page.getByLabel('Chemistry').selectOption('agm');
+  await tech.tap('Save');
+  await expect(page.locator('.stage header')).toContainText('battery AGM');
+  await tech.saved();
+  // It is on the record of the vehicle from now on.
+  await tech.openStage('Verdict');
+  await page.getByRole('link', { name: 'Battery', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Battery');
+  await expect(page.locator('header')).toContainText(['AGM 44 Ah']);
 });

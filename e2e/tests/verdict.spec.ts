@@ -29,7 +29,7 @@ test('a worn battery: evidence, what would change it, the battery changed by ste
   await expect(page.getByText('Would change it')).toBeVisible();
 
   await page.getByRole('radio', { name: 'Change battery' }).click();
-  await expect(page.getByText('flooded or EFB or AGM')).toBeVisible();
+  await expect(page.getByText('flooded, EFB or AGM')).toBeVisible();
   const seen: string[] = [];
   await expect(page.locator('.step')).toBeVisible();
   for (;;) {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { BatteryRecord, BoardCall, Call, JobDetail, Vehicle, VehicleRecord } from '@voltrek/contracts';
-import { eventOf, openJob, send, sharedServer } from './shared-server.js';
+import { eventOf, openJob, send, sendPhoto, sharedServer } from './shared-server.js';
 
 /** A job on a new call for this vehicle. */
 async function visit(vehicleId: string): Promise<string> {
@@ -195,6 +195,11 @@ describe('personal data', () => {
     ).body as Vehicle;
     const jobId = await visit(vehicle.id);
     await send(jobId, 'reading.taken', rest(12.4));
+    const photos = [randomUUID(), randomUUID()];
+    for (const [i, photoId] of photos.entries()) {
+      expect((await sendPhoto(jobId, photoId)).status).toBe(201);
+      await send(jobId, 'photo.added', { photoId, caption: '', showsPerson: i === 0 });
+    }
     const told = (await api.get(`/api/people/${vehicle.ownerId}/export`).expect(200)).body as object;
     expect(JSON.stringify(told)).toContain('Erase Me');
     expect(JSON.stringify(told)).toContain('QE 55 66');
@@ -215,6 +220,9 @@ describe('personal data', () => {
         .not.toMatch(/Erase Me|0555 0177|QE 55 66|QE5566/);
     await api.get(`/api/people/${randomUUID()}/export`).expect(404);
     await api.post(`/api/people/${vehicle.ownerId}/erase`).send({ by: 'nobody' }).expect(404);
+    // A photo that shows a person goes with the person; any other stays.
+    await api.get(`/api/jobs/${jobId}/photos/${photos[0]}`).expect(404);
+    await api.get(`/api/jobs/${jobId}/photos/${photos[1]}`).expect(200);
   });
 });
 
@@ -265,6 +273,29 @@ describe('a battery', () => {
     // By the code of its label, however it is typed.
     const { code } = whole.battery;
     expect((await recordOf(`${code.slice(0, 3)}-${code.slice(3)}`.toLowerCase())).battery.id).toBe(old!.id);
+  });
+
+  it('that is found in the place of another has its record from this visit on, and undone the other sits there again', async () => {
+    const { api } = await sharedServer();
+    const vehicle = await newVehicle();
+    const jobId = await visit(vehicle.id);
+    const [old] = (await vehicleOf(vehicle.id)).batteries;
+    await send(jobId, 'reading.taken', rest(12.3));
+    const found = eventOf(jobId, 'battery.found', { battery: 0, rating: AGM, dateMark: '09/26' });
+    await api.post(`/api/jobs/${jobId}/events`).send(found).expect(201);
+    const [met] = (await vehicleOf(vehicle.id)).batteries;
+    expect(met).toEqual(jasmine.objectContaining({ rating: AGM, dateMark: '09/26', state: 'fitted' }));
+    // It sat there when the reading was taken.
+    expect((await recordOf(met!.id)).entries.map(({ volts }) => volts)).toEqual([12.3]);
+    const gone = await recordOf(old!.id);
+    expect([gone.battery.state, gone.entries.length]).toEqual(['gone', 0]);
+    expect(gone.moves.map(({ kind }) => kind)).toEqual(['met', 'gone']);
+    expect(((await api.get('/api/batteries')).body as { id: string }[]).map(({ id }) => id)).not.toContain(
+      old!.id,
+    );
+    expect((await send(jobId, 'event.undone', { eventId: found.id })).status).toBe(201);
+    expect((await vehicleOf(vehicle.id)).batteries.map(({ id }) => id)).toEqual([old!.id]);
+    expect((await recordOf(old!.id)).entries.map(({ volts }) => volts)).toEqual([12.3]);
   });
 
   it('of a van is a spare until a job fits it', async () => {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { EventData, EventType, JobEvent } from '@voltrek/core/job';
 import type { Call } from '@voltrek/contracts';
 import { pino } from 'pino';
+import sharp from 'sharp';
 import supertest from 'supertest';
 import { answersAtFault, answersChecked } from './answers-checked.js';
 import { demoDatabase } from './test-database.js';
@@ -105,3 +106,20 @@ afterAll(async () => {
   hub.closeAll();
   await database.close();
 });
+
+/** A picture as a phone takes it: large, and with words on its maker in it. */
+export const testPicture = (background = '#234'): Promise<Buffer> =>
+  sharp({ create: { width: 3000, height: 1000, channels: 3, background } })
+    .withExif({ IFD0: { Copyright: 'Somebody' } })
+    .jpeg()
+    .toBuffer();
+
+/** Sends a photo of a job. */
+export async function sendPhoto(jobId: string, id: string, background?: string) {
+  const { api } = await sharedServer();
+  return api
+    .post(`/api/jobs/${jobId}/photos`)
+    .field('by', 'crew-1')
+    .field('id', id)
+    .attach('photo', await testPicture(background), 'a.jpg');
+}

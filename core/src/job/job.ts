@@ -123,6 +123,9 @@ export interface VanAsked {
   readonly arrivedAt: string | null;
 }
 
+/** A picture of a job: its words, with the time and the name. */
+export type JobPhoto = EventData['photo.added'] & { readonly by: string; readonly at: string };
+
 /** A job as its log tells it. Plain data: it is kept as a snapshot and sent as it is. */
 export interface Job {
   readonly id: string;
@@ -140,6 +143,8 @@ export interface Job {
   readonly repairs: readonly RepairMade[];
   /** Entry of the atlas: the call's, until the machine was identified as another. */
   readonly modelId: string;
+  /** Batteries that sit there instead of those of the record, one a place. Left out where nobody found one. */
+  readonly found?: readonly EventData['battery.found'][];
   readonly parked: ParkedRecord | null;
   readonly polaritySigns: readonly PolaritySign[];
   readonly readings: readonly Reading[];
@@ -194,6 +199,8 @@ export interface Job {
   }[];
   /** Lines in somebody's words, in order. Left out where there is none. */
   readonly notes?: readonly Note[];
+  /** Pictures, in order. Left out where there is none. */
+  readonly photos?: readonly JobPhoto[];
   /** Severe hazards that somebody gave a reason to go on under, since the plan was chosen. Left out where nobody did. */
   readonly accepted?: readonly HazardCode[];
   /** The person who answers for an apprentice in it; null: nobody does any longer. Left out where nobody ever did. */

@@ -20,7 +20,7 @@ import { silentBar, type SilentTurns, turnsOf } from './views/silent-bar.js';
 
 /** The part of a job that says what is true of its machine: a tap that changes none of it leaves the situation as it is. */
 export type JobReadings = SilentTurns &
-  Pick<Job, 'findings' | 'hookup' | 'repairs' | 'replaced' | 'stops' | 'modelId' | 'lifts'>;
+  Pick<Job, 'findings' | 'hookup' | 'repairs' | 'replaced' | 'stops' | 'modelId' | 'found' | 'lifts'>;
 
 /**
  * Returns that part alone, in a form that stays equal while it says the same. Use it to keep a situation between taps.
@@ -28,7 +28,8 @@ export type JobReadings = SilentTurns &
  * @example readingsOf(job).attempts.length // 0 while no try was read and none started the machine
  */
 export function readingsOf(job: Job): JobReadings {
-  const { readings, repairs, scene, call, parked, replaced, stops, hookup, thawedAt, modelId, lifts } = job;
+  const { readings, repairs, scene, call, parked, replaced, stops, hookup, thawedAt, modelId, found, lifts } =
+    job;
   const { findings, figures } = jointFindings(job);
   const turns = turnsOf(job);
   const last = job.attempts.at(-1);
@@ -37,6 +38,7 @@ export function readingsOf(job: Job): JobReadings {
   return {
     ...{ readings, repairs, scene, call, parked, replaced, stops, findings, modelId, lifts },
     ...(thawedAt && { thawedAt }),
+    ...(found && { found }),
     symptoms: turns.symptoms,
     figures: [...figures, ...turns.figures],
     attempts: [...turns.attempts, ...started],

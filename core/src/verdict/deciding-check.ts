@@ -1,4 +1,5 @@
 import {
+  type CheckId,
   checksFor,
   type Crowd,
   type DiagnosisEvidence,
@@ -16,6 +17,9 @@ import { type Ruling, rule } from './rule.js';
 
 /** A check that changes the verdict more rarely than this does not decide it. */
 const DECIDING_LEAST = 0.05;
+
+/** A recheck takes these beside the rest volts. */
+const RECHECK_CHECKS: readonly CheckId[] = ['conductance', 'crank'];
 
 /** The check, among those that can be done here and now, whose findings are likeliest to overturn the verdict. */
 export function decidingCheck(
@@ -35,6 +39,7 @@ export function decidingCheck(
   for (const check of checksFor(crowd.profile, tools)) {
     const [open] = check.id === 'symptom' || check.isVolunteered ? [] : stillOpen(check, evidence, crowd);
     if (!open || !isPossibleNow(check.id, evidence, tools)) continue;
+    if (facts.isRested && !RECHECK_CHECKS.includes(check.id)) continue;
     const { battery } = open;
     let chance = 0;
     for (const { share, after, at } of splitBy(crowd, shares, check, battery)) {

@@ -21,6 +21,7 @@ const TELLING: readonly JobEvent['type'][] = [
   'reading.withdrawn',
   'finding.recorded',
   'attempt.ended',
+  'battery.found',
   'battery.replaced',
   'follow-up.done',
   'recheck.taken',
@@ -35,6 +36,7 @@ export const tellsOfBatteries = (type: JobEvent['type']): boolean => TELLING.inc
 const MOVING: readonly JobEvent['type'][] = [
   'job.opened',
   'model.identified',
+  'battery.found',
   'battery.replaced',
   'follow-up.done',
   'event.undone',
@@ -58,7 +60,7 @@ export async function projectBatteries(
 /** Batteries that an event brings into the record, moves, or puts back. */
 export async function projectMoves(
   tx: Tx,
-  job: Pick<Job, 'id'>,
+  job: Pick<Job, 'id' | 'openedAt'>,
   machine: Machine,
   vehicleId: string,
   event: JobEvent,
@@ -71,9 +73,23 @@ export async function projectMoves(
     case 'model.identified':
       await meetBatteries(tx, machine, vehicleId, of);
       break;
+    case 'battery.found': {
+      const { battery: place, rating, dateMark = null } = event.data;
+      // It sat there when the job was opened, so each reading of the job is its own.
+      const then = { ...of, at: new Date(job.openedAt) };
+      await removeAt(tx, vehicleId, place, 'gone', then);
+      await addBattery(tx, event.id, rating, dateMark, {
+        ...then,
+        kind: 'met',
+        vehicleId,
+        place,
+        vanId: null,
+      });
+      break;
+    }
     case 'battery.replaced': {
       const { battery: place, rating, batteryId, dateMark = null } = event.data;
-      await replaceAt(tx, vehicleId, place, of);
+      await removeAt(tx, vehicleId, place, 'taken-out', of);
       const known = batteryId ? await batteryById(tx, batteryId) : null;
       const move = fitted(vehicleId, place, of);
       if (known) await moveBattery(tx, known.id, move);
@@ -83,7 +99,7 @@ export async function projectMoves(
     case 'follow-up.done':
       if (event.data.kind === 'replace')
         for (const [place, { rating }] of machine.batteries.entries()) {
-          await replaceAt(tx, vehicleId, place, of);
+          await removeAt(tx, vehicleId, place, 'taken-out', of);
           const move = { ...fitted(vehicleId, place, of), note: 'as promised' };
           await addBattery(tx, randomUUID(), rating, null, move);
         }
@@ -119,9 +135,15 @@ async function meetBatteries(tx: Tx, machine: Machine, vehicleId: string, of: Of
   }
 }
 
-async function replaceAt(tx: Tx, vehicleId: string, place: number, of: Of): Promise<void> {
+async function removeAt(
+  tx: Tx,
+  vehicleId: string,
+  place: number,
+  kind: 'taken-out' | 'gone',
+  of: Of,
+): Promise<void> {
   for (const old of (await batteriesIn(tx, vehicleId)).filter((b) => b.place === place))
-    await moveBattery(tx, old.id, { ...of, kind: 'taken-out', vehicleId, place, vanId: null });
+    await moveBattery(tx, old.id, { ...of, kind, vehicleId, place, vanId: null });
 }
 
 /** Returns the job's entries on batteries, each at the battery that sat in its place then. */
@@ -132,10 +154,11 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
     .from(batteryEntries)
     .where(eq(batteryEntries.jobId, job.id))
     .orderBy(asc(batteryEntries.position));
+  const moves = await movesInto(tx, vehicleId);
   const same = (i: number): boolean => {
     const a = entries[i];
     const b = stood[i];
-    if (!a || !b) return false;
+    if (!a || !b || batteryAt(moves, a.battery, new Date(a.at)) !== b.batteryId) return false;
     const isSame = a.kind === b.kind && a.battery === b.place && a.volts === b.volts && a.share === b.share;
     return isSame && Date.parse(a.at) === b.at.getTime();
   };
@@ -145,7 +168,6 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
     await tx.delete(batteryEntries).where(eq(batteryEntries.position, position));
   const added = entries.slice(kept);
   if (added.length === 0) return;
-  const moves = await movesInto(tx, vehicleId);
   const rows = added.flatMap(({ battery: place, at, kind, volts, share, spread }) => {
     const batteryId = batteryAt(moves, place, new Date(at));
     return batteryId

@@ -145,6 +145,7 @@ const STATE_AFTER: Record<BatteryMoveKind, BatteryState> = {
   'taken-out': 'depot',
   charged: 'depot',
   'to-van': 'on-van',
+  gone: 'gone',
   scrapped: 'scrapped',
 };
 

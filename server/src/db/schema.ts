@@ -477,6 +477,25 @@ export const jobEvents = pgTable(
   (t) => [uniqueIndex('job_events_in_order').on(t.jobId, t.position)],
 );
 
+/** Photos of jobs, as JPEG without metadata. The log has their captions. */
+export const jobPhotos = pgTable(
+  'job_photos',
+  {
+    id: uuid().primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id),
+    by: text()
+      .notNull()
+      .references(() => crew.id),
+    at: instant('at').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    jpeg: bytes().notNull(),
+  },
+  (t) => [index('job_photos_of').on(t.jobId)],
+);
+
 /** Promises of the verdicts of closed jobs, by day. Made from the log in the same transaction. */
 export const followUps = pgTable(
   'follow_ups',

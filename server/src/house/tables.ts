@@ -44,6 +44,7 @@ export const HOUSE_TABLES: readonly HouseTable[] = [
   counted('call_changes', schema.callChanges),
   of('jobs', schema.jobs),
   of('job_events', schema.jobEvents, 'jobId', 'position'),
+  of('job_photos', schema.jobPhotos),
   of('kit_marks', schema.kitMarks),
   of('kit_uses', schema.kitUses, 'kitItemId', 'jobId'),
 ];

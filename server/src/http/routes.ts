@@ -130,6 +130,11 @@ const TABLE = {
     summary: 'A photo of a machine, JPEG',
     type: 'image/jpeg',
   },
+  'GET /api/jobs/:jobId/photos/:photoId': {
+    act: 'look',
+    summary: 'A photo of a job, JPEG',
+    type: 'image/jpeg',
+  },
   'GET /api/batteries': { act: 'look', summary: 'Batteries that sit in no vehicle', isList: true },
   'GET /api/batteries/:batteryId': {
     act: 'look',
@@ -199,6 +204,11 @@ const TABLE = {
     summary: 'Append an event to a job; sent again it changes nothing',
     body: EVENT_ENVELOPE,
     named: { data: Object.keys(EVENT_DATA).map(dataOf) },
+  },
+  'POST /api/jobs/:jobId/photos': {
+    act: 'assist',
+    summary: 'Send a photo of a job; sent again it changes nothing',
+    form: { file: 'photo', fields: ['by', 'id'] },
   },
   'POST /api/exams': {
     act: 'assist',

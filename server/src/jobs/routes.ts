@@ -1,9 +1,13 @@
+import { randomUUID } from 'node:crypto';
 import { mayDo, parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { holderOf, requireSpeaker } from '../sign-in/guard.js';
+import { PHOTO_BYTES_MAX } from '../atlas/photo.js';
+import { bodyId, formPhotoId, sentFile, upload } from '../files/upload.js';
+import { jobPhotoById, keepJobPhoto } from './photos.js';
 import { readLog } from './repository.js';
 import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';
@@ -64,6 +68,26 @@ export function jobRoutes(database: Database, hub: StreamHub): Router {
       .location(`/api/jobs/${event.jobId}`)
       .type('json')
       .end(JSON.stringify(acknowledged));
+  });
+
+  serve(
+    router,
+    'POST /api/jobs/:jobId/photos',
+    upload(PHOTO_BYTES_MAX).single('photo'),
+    async (request, response) => {
+      const { jobId } = request.params;
+      const id = formPhotoId(request) ?? randomUUID();
+      await keepJobPhoto(database, { id, jobId, by: bodyId(request) }, sentFile(request));
+      response.status(201).location(`/api/jobs/${jobId}/photos/${id}`).json({ id });
+    },
+  );
+
+  serve(router, 'GET /api/jobs/:jobId/photos/:photoId', async (request, response) => {
+    const { jobId, photoId } = request.params;
+    const jpeg = UUID_PATTERN.test(photoId) ? await jobPhotoById(database.db, jobId, photoId) : null;
+    if (!jpeg) throw notFound('photo', photoId);
+    // It may be forgotten with a person, so no copy outlives the page.
+    response.set('Cache-Control', 'private, no-cache').type('image/jpeg').send(Buffer.from(jpeg));
   });
 
   return router;

@@ -3,6 +3,7 @@ import { Router } from 'express';
 import { requireCrew } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
+import { forgetPhotosOf } from '../jobs/photos.js';
 import { erasePlates } from '../vehicles/repository.js';
 import { callsBy, erasePerson, personById, vehiclesOf } from './repository.js';
 import { serve } from '../http/serve.js';
@@ -48,6 +49,7 @@ export function peopleRoutes({ db, write }: Database): Router {
     const erased = await write(async (tx) => {
       await requireCrew(tx, by);
       if (!(await personById(tx, personId))) throw notFound('person', personId);
+      await forgetPhotosOf(tx, personId);
       await erasePlates(tx, personId);
       await erasePerson(tx, personId, new Date());
       return personById(tx, personId);

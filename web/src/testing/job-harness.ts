@@ -91,9 +91,8 @@ export async function jobHarness<C>(
       await refresh();
     },
     type: async (label, text) => {
-      const field = [...root.querySelectorAll('label')]
-        .find((l) => l.textContent.trim().startsWith(label))!
-        .querySelector('input')!;
+      const named = [...root.querySelectorAll('label')].find((l) => l.textContent.trim().startsWith(label))!;
+      const field = named.control as HTMLInputElement;
       field.value = text;
       field.dispatchEvent(new Event('input'));
       await fixture.whenStable();

@@ -217,11 +217,26 @@ export interface EventData {
   };
   /** A line in the reporter's words, of anything. */
   'note.added': { readonly text: string };
+  /** A picture was taken. The picture itself is kept beside the log, under this id. */
+  'photo.added': {
+    readonly photoId: string;
+    /** A few words on it; may be empty. */
+    readonly caption: string;
+    /** A person or a plate can be seen: it is forgotten with the people of the job. */
+    readonly showsPerson: boolean;
+  };
   /** The reporter answers for an apprentice in this job, or does so no longer. */
   'job.supervised': { readonly on: boolean };
   'verdict.given': VerdictRecord;
   /** House rules that were changed while the job was under way are taken on. */
   'rules.adopted': { readonly rules: RuleSettings };
+  /** Another battery sits there than the record says: it was there when the crew came. */
+  'battery.found': {
+    readonly battery: number;
+    readonly rating: BatteryRating;
+    /** As stamped on it. */
+    readonly dateMark?: string;
+  };
   /** A step of changing a battery is done. */
   'fitting.confirmed': { readonly battery: number; readonly step: FittingStep };
   /** Another battery sits there now; its record begins. */

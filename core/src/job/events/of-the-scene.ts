@@ -6,7 +6,7 @@ import { DEFAULT_RULES, ruleFault, rulesWith } from '../../rules/index.js';
 import type { Job } from '../job.js';
 import { stopsInForce } from '../situation.js';
 import { timeOf } from './event.js';
-import { always, type EventKinds } from './event-kind.js';
+import { always, type EventKinds, hasBattery } from './event-kind.js';
 import { toggled, withStop } from './lists.js';
 
 const reasonGiven = (reason: string): 'reason-missing' | null => (reason.trim() ? null : 'reason-missing');
@@ -20,8 +20,10 @@ export const OF_THE_SCENE: EventKinds<
   | 'reset.ticked'
   | 'job.supervised'
   | 'note.added'
+  | 'photo.added'
   | 'rules.adopted'
   | 'model.identified'
+  | 'battery.found'
 > = {
   'scene.recorded': {
     refuse: (_job, { data }) =>
@@ -62,6 +64,13 @@ export const OF_THE_SCENE: EventKinds<
       notes: [...(job.notes ?? []), { text: event.data.text, by: event.by, at: timeOf(event) }],
     }),
   },
+  'photo.added': {
+    refuse: always,
+    apply: (job, event) => ({
+      ...job,
+      photos: [...(job.photos ?? []), { ...event.data, by: event.by, at: timeOf(event) }],
+    }),
+  },
   'job.supervised': {
     refuse: always,
     apply: (job, { by, data }) => ({ ...job, supervisedBy: data.on ? by : null }),
@@ -79,6 +88,18 @@ export const OF_THE_SCENE: EventKinds<
     apply: (job, { data }) => ({
       ...job,
       ...{ modelId: data.modelId, parked: null, polaritySigns: [], plan: null },
+    }),
+  },
+  'battery.found': {
+    refuse: ({ replaced }, { data }, { machine }) => {
+      if (!hasBattery(machine, data.battery)) return 'no-such-battery';
+      return replaced.some(({ battery }) => battery === data.battery) ? 'already-fitted' : null;
+    },
+    // A plan that nobody has begun was made for the other battery.
+    apply: (job, { data }) => ({
+      ...job,
+      found: [...(job.found ?? []).filter(({ battery }) => battery !== data.battery), data],
+      plan: anyClampOn(job.hookup) ? job.plan : null,
     }),
   },
 };

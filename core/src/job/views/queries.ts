@@ -1,4 +1,4 @@
-import { coldestOf } from '../../battery/index.js';
+import { type BatteryRating, coldestOf } from '../../battery/index.js';
 import { POLARITY_SIGNS_NEEDED, type ReadingKind } from '../../diagnosis/index.js';
 import { anyClampOn, clampsInHand, NOTHING_CONNECTED, isInForce } from '../../hookup/index.js';
 import type { HouseRules } from '../../rules/index.js';
@@ -17,13 +17,18 @@ export function restVoltsByBattery(job: Pick<Job, 'readings'>, batteries: number
   );
 }
 
-/** The machine with the batteries that sat in it when the job was opened: those of the record, where it has others than the model. */
-export function machineAsFound({ call, modelId }: Pick<Job, 'call' | 'modelId'>, entry: Machine): Machine {
-  const { fitted } = call;
-  if (!fitted || modelId !== call.modelId) return entry;
+/** The part of a job that tells which batteries sat in its machine when it was opened. */
+export type AsFound = Pick<Job, 'call' | 'modelId' | 'found'>;
+
+/** The machine with the batteries that sat in it when the job was opened: as found, else of the record, else of the model. */
+export function machineAsFound({ call, modelId, found = [] }: AsFound, entry: Machine): Machine {
+  const recorded = modelId === call.modelId ? (call.fitted ?? []) : [];
+  if (found.length === 0 && recorded.length === 0) return entry;
+  const ratingOf = (at: number): BatteryRating | undefined =>
+    found.find(({ battery }) => battery === at)?.rating ?? recorded[at];
   return {
     ...entry,
-    batteries: entry.batteries.map((battery, i) => ({ ...battery, rating: fitted[i] ?? battery.rating })),
+    batteries: entry.batteries.map((battery, i) => ({ ...battery, rating: ratingOf(i) ?? battery.rating })),
   };
 }
 

@@ -4,7 +4,7 @@ import type { VerdictRecord } from '../../verdict/index.js';
 import { type Doubt, doubtOf } from './doubts.js';
 import { evidenceOfJob } from './evidence-of-job.js';
 import type { PlanRecord, SceneRecord } from '../events/event.js';
-import type { Attempt, Figure, Job, Reading, Note } from '../job.js';
+import type { Attempt, Figure, Job, JobPhoto, Note, Reading } from '../job.js';
 import { type Mended, mendedOfJob } from './repairs-of-job.js';
 import { machineAsFound, workingTempC } from './queries.js';
 import { stopsInForce } from '../situation.js';
@@ -46,6 +46,7 @@ export interface JobSheet {
   readonly overrides: Job['overrides'];
   readonly replaced: Job['replaced'];
   readonly notes: readonly Note[];
+  readonly photos: readonly JobPhoto[];
   readonly cautions: readonly string[];
   /** Acts that this machine never stands. */
   readonly never: readonly string[];
@@ -93,6 +94,7 @@ export function sheetOfJob(job: Job, entry: Machine, earlierFlatCalls: number): 
     overrides: job.overrides,
     replaced: job.replaced,
     notes: job.notes ?? [],
+    photos: job.photos ?? [],
     cautions: machine.cautions,
     never: machine.never,
     resets: machine.resets.map((reset) => ({ reset, done: job.resets.includes(reset) })),

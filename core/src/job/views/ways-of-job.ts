@@ -3,6 +3,7 @@ import {
   type BatteryBelief,
   beliefsWhileJoined,
   type CrankMoment,
+  type EarlierBelief,
   type Findings,
   type TryMade,
 } from '../../belief/index.js';
@@ -118,10 +119,17 @@ export function findingsOfJob(
   return {
     profile: profileOfJob(job, record.machine),
     repairs: repairsMade(job),
-    earlier: record.earlier ?? null,
+    earlier: record.earlier ? withoutFound(record.earlier, job) : null,
     evidence: evidenceOfJob(job, record.machine, record.earlierFlatCalls),
     tries: alone ? triesOf(job, casesTried(job, situation, ranked), alone, read.beliefs) : [],
   };
+}
+
+/** The earlier belief without the strengths of batteries that are there no longer: another was found in their place. */
+function withoutFound(earlier: EarlierBelief, { found = [] }: Pick<Job, 'found'>): EarlierBelief {
+  if (found.length === 0) return earlier;
+  const isGone = (at: number): boolean => found.some(({ battery }) => battery === at);
+  return { ...earlier, strengths: earlier.strengths.map((known, i) => (isGone(i) ? null : known)) };
 }
 
 /** The cases of the options that were joined for a try or a charge. */

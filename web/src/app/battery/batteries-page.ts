@@ -2,7 +2,6 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { type Battery, type NewBattery, parseNewBattery } from '@voltrek/contracts';
-import { CCA_STANDARDS, CHEMISTRIES, type CcaStandard, type Chemistry } from '@voltrek/core/battery';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/data/api';
 import { kitCopy } from '../shared/data/kit';
@@ -11,38 +10,16 @@ import { problemText } from '../shared/data/problem';
 import { sessionFeature } from '../shared/data/session';
 import { formOf, keptOf, schemaFaults } from '../shared/ui/checked-form';
 import { FormFields } from '../shared/ui/form-fields';
-import { choicesOf, plainChoices, type FormField, type FormValues } from '../shared/ui/form-field';
-import { typedFigure } from '../shared/ui/typed-figure';
+import type { FormField, FormValues } from '../shared/ui/form-field';
+import { batteryFields, batteryValues, typedBattery } from '../shared/entry/battery-fields';
 import { BATTERY_STATE_WORDS } from '@words/crew-words';
 import { nameOf, ratingWords } from '@words/figures';
-import { CHEMISTRY_WORDS } from '@words/plan-words';
 import { labelSheet } from './battery-labels';
 import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
 import { BATTERIES_PAGE as T } from '@words/screens/battery';
 
-const NEW: FormValues = {
-  'rating.chemistry': 'flooded',
-  'rating.capacityAh': '',
-  'rating.ccaAmps': '',
-  'rating.ccaStandard': 'EN',
-  dateMark: '',
-  vanId: '',
-};
-
-/** The fields of a battery, in the language in use. */
-const batteryFields = (): readonly FormField[] => [
-  {
-    key: 'rating.chemistry',
-    label: T.chemistry,
-    kind: 'choice',
-    choices: choicesOf(CHEMISTRIES, CHEMISTRY_WORDS),
-  },
-  { key: 'rating.capacityAh', label: T.capacity, kind: 'number', unit: 'Ah' },
-  { key: 'rating.ccaAmps', label: T.ccaAmps, kind: 'number', unit: 'A' },
-  { key: 'rating.ccaStandard', label: T.ccaStandard, kind: 'choice', choices: plainChoices(CCA_STANDARDS) },
-  { key: 'dateMark', label: T.dateMark, kind: 'text', most: 20 },
-];
+const NEW: FormValues = { ...batteryValues({}), vanId: '' };
 
 /** Batteries that sit in no vehicle, and any other by the code on its label. */
 @Component({
@@ -195,14 +172,11 @@ export class BatteriesPage {
   }
 
   private entryOf(values: FormValues): NewBattery {
-    const text = (key: string): string | null => (values[key] ?? '').trim() || null;
-    const rating = {
-      chemistry: values['rating.chemistry'] as Chemistry,
-      capacityAh: typedFigure(values['rating.capacityAh'] ?? ''),
-      ccaAmps: typedFigure(values['rating.ccaAmps'] ?? ''),
-      ccaStandard: values['rating.ccaStandard'] as CcaStandard,
+    return {
+      ...typedBattery(values),
+      vanId: values.vanId === '' ? null : (values.vanId ?? null),
+      by: this.crewId(),
     };
-    return { rating, dateMark: text('dateMark'), vanId: text('vanId'), by: this.crewId() };
   }
 
   protected async print(): Promise<void> {

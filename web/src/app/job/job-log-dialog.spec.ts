@@ -48,7 +48,7 @@ describe('JobLogDialog', () => {
 
   it('shows one kind alone', async () => {
     const { rows, tap } = await show();
-    await tap('notes');
+    await tap('notes and photos');
     expect(rows()).toEqual(['Nothing yet.']);
     await tap('hands and tries');
     expect(rows().length).toBe(1);

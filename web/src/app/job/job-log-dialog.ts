@@ -10,6 +10,8 @@ import { crewCopy } from '../shared/data/crew';
 import { selectEvents, selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
 import { dateText } from '../shared/model/dates';
+import { AddPhoto } from './add-photo';
+import { JobPhotoView } from './job-photo';
 import { Choices } from '../shared/ui/choices';
 
 const T = messagesOf('jobLogDialog');
@@ -18,23 +20,28 @@ const T = messagesOf('jobLogDialog');
 @Component({
   selector: 'vt-job-log-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices],
+  imports: [AddPhoto, Choices, JobPhotoView],
   template: `
     <div class="sheet">
       <h1 id="job-log-title">{{ t.title }}</h1>
       @if (!isClosed()) {
-        <form class="note" (submit)="$event.preventDefault(); add(line)">
-          <input
-            class="field"
-            autocomplete="off"
-            maxlength="400"
-            [attr.aria-label]="t.note"
-            [placeholder]="t.hint"
-            #line
-            (input)="typed.set(line.value)"
-          />
-          <button type="submit" class="key strong" [disabled]="typed().trim() === ''">{{ t.add }}</button>
-        </form>
+        <div class="adds">
+          <form class="note" (submit)="$event.preventDefault(); add(line)">
+            <input
+              class="field"
+              autocomplete="off"
+              maxlength="400"
+              [attr.aria-label]="t.note"
+              [placeholder]="t.hint"
+              #line
+              (input)="typed.set(line.value)"
+            />
+            <button type="submit" class="key strong" [disabled]="typed().trim() === ''">{{ t.add }}</button>
+          </form>
+          @if (work(); as w) {
+            <vt-add-photo [jobId]="w.job.id" />
+          }
+        </div>
       }
       <div class="keys" role="radiogroup" [attr.aria-label]="t.which">
         @for (kind of kinds; track kind) {
@@ -59,6 +66,13 @@ const T = messagesOf('jobLogDialog');
                 <em>{{ t.takenBack }}</em>
               }
             </span>
+            @if (entry.photo && !entry.isBack) {
+              <vt-job-photo
+                [jobId]="entry.photo.jobId"
+                [photoId]="entry.photo.photoId"
+                [caption]="entry.detail"
+              />
+            }
           </li>
         } @empty {
           <li class="dim">{{ t.none }}</li>
@@ -75,7 +89,13 @@ const T = messagesOf('jobLogDialog');
     .sheet {
       gap: 12px;
     }
+    .adds {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+    }
     .note {
+      flex: 1 1 320px;
       display: flex;
       gap: 8px;
     }
@@ -101,6 +121,9 @@ const T = messagesOf('jobLogDialog');
       gap: 0 8px;
       overflow-wrap: anywhere;
     }
+    vt-job-photo {
+      grid-column: 2;
+    }
     .back strong,
     .back .what > span {
       text-decoration: line-through;
@@ -109,6 +132,9 @@ const T = messagesOf('jobLogDialog');
       li {
         grid-template-columns: 1fr;
         gap: 0;
+      }
+      vt-job-photo {
+        grid-column: 1;
       }
     }
   `,
@@ -121,7 +147,7 @@ export class JobLogDialog {
   private readonly store = inject(Store);
   private readonly reporter = inject(Reporter);
   private readonly events = this.store.selectSignal(selectEvents);
-  private readonly work = this.store.selectSignal(selectWork);
+  protected readonly work = this.store.selectSignal(selectWork);
   private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
 
   protected readonly typed = signal('');
@@ -146,6 +172,7 @@ export class JobLogDialog {
       ...{ id: event.id, isBack, name: EVENT_WORDS[event.type] },
       when: T.by({ time: dateText(event.at, 'seconds'), name: nameOf(this.crew(), event.by) }),
       detail: machine ? eventDetail(event, machine) : '',
+      photo: event.type === 'photo.added' ? { jobId: event.jobId, photoId: event.data.photoId } : null,
     };
   }
 

@@ -33,6 +33,20 @@ describe('stageResults', () => {
     expect(results.plan.done).toBeFalse();
   });
 
+  it('shows the verdict that stands: after a recheck the final one', () => {
+    const record = (verdict: 'charge-first' | 'keep') =>
+      ({
+        verdict,
+        suspect: null,
+        certainty: 'sure',
+        followUps: [{ kind: 'recheck', days: 2 }],
+      }) as const;
+    const given = [event('verdict.given', record('charge-first')), event('job.closed', { note: '' })];
+    expect(resultsOf(...given).verdict.line).toBe('charge first');
+    const recheck = { tempC: 5, restVolts: [12.6], tested: [0.9], crankVolts: null, verdict: record('keep') };
+    expect(resultsOf(...given, event('recheck.taken', recheck)).verdict.line).toBe('keep');
+  });
+
   it('marks the scene while a stop stands, and a check at fault', () => {
     const results = resultsOf(
       event('stop.raised', { stop: 'gas-smell' }),

@@ -3,7 +3,13 @@ import { fixed, withinSentence } from '@words/numbers';
 import { CLAMP_IDS } from '@voltrek/core/circuit';
 import { isAtFault, walkRound } from '@voltrek/core/diagnosis';
 import { isDone } from '@voltrek/core/hookup';
-import { isPolarityProved, latestReading, currentRestVolts, type Stage } from '@voltrek/core/job';
+import {
+  currentRestVolts,
+  currentVerdict,
+  isPolarityProved,
+  latestReading,
+  type Stage,
+} from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { percentBand, volts } from '@words/figures';
 import { degrees } from '@words/units';
@@ -40,6 +46,7 @@ export function stageResults(
   const source = kit.find((item) => item.id === job.plan?.sourceId);
   const charging = latestReading(job, 'charging-idle');
   const last = job.attempts.at(-1);
+  const verdict = currentVerdict(job);
   return {
     scene: {
       done: job.scene !== null,
@@ -76,10 +83,7 @@ export function stageResults(
       job.everConnected && on === 0 && last !== undefined,
       charging ? T.charging({ volts: volts(charging.volts, 1) }) : T.allOff,
     ),
-    verdict: result(
-      job.verdict !== null,
-      job.verdict ? withinSentence(VERDICT_WORDS[job.verdict.verdict].name) : '',
-    ),
+    verdict: result(verdict !== null, verdict ? withinSentence(VERDICT_WORDS[verdict.verdict].name) : ''),
   };
 }
 

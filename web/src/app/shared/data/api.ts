@@ -252,8 +252,21 @@ export class Api {
 
   /** @param id under which it is kept, once however often it is sent */
   addPhoto(modelId: string, by: string, photo: Blob, id: string): Observable<AtlasEntry> {
+    return this.sendPicture(`/api/models/${modelId}/photos`, { by, id, photo });
+  }
+
+  /** @param id as the log of the job has it */
+  addJobPhoto(jobId: string, by: string, photo: Blob, id: string): Observable<{ readonly id: string }> {
+    return this.sendPicture(`/api/jobs/${jobId}/photos`, { by, id, photo });
+  }
+
+  jobPhoto(jobId: string, photoId: string): Observable<Blob> {
+    return this.http.get(`/api/jobs/${jobId}/photos/${photoId}`, { responseType: 'blob' });
+  }
+
+  private sendPicture<T>(address: string, form: Readonly<Record<string, string | Blob>>): Observable<T> {
     return this.http
-      .post<AtlasEntry>(`/api/models/${modelId}/photos`, formOf({ by, id, photo }), {
+      .post<T>(address, formOf(form), {
         observe: 'events',
         reportProgress: true,
         // Through the service worker the progress is not known.

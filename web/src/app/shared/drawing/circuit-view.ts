@@ -10,7 +10,7 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { fixed } from '@words/numbers';
+import { allOf, fixed } from '@words/numbers';
 import { shownUnit } from '@words/units';
 import { AMPS_TAG, type CircuitDrawing, SHOWN_AMPS, type Size } from './drawing';
 import { partShown } from './part-shown';
@@ -336,7 +336,7 @@ export class CircuitView {
   protected readonly summary = computed(() => {
     const { vehicles, pack, clamps, volts } = this.drawing();
     const parts = [
-      T.drawingOfThe({ parts: vehicles.map((v) => v.name).join(' and '), pack: pack ? T.andThePack : '' }),
+      T.drawingOfThe({ parts: allOf(vehicles.map((v) => v.name)), pack: pack ? T.andThePack : '' }),
       ...clamps.map((c) => T.clamp({ colour: c.isRed ? 'red' : 'black', label: c.label })),
       ...volts.map((v) => v.text),
     ];

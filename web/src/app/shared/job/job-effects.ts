@@ -112,6 +112,7 @@ export const fetchGap = createEffect(
 const REFETCHED: readonly JobEvent['type'][] = [
   'job.opened',
   'model.identified',
+  'battery.found',
   'battery.replaced',
   'van.arrived',
   'event.undone',

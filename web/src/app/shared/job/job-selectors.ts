@@ -10,6 +10,7 @@ import {
   hookupRunOf,
   type Job,
   lastUndoable,
+  type AsFound,
   machineAsFound,
   makeSafeOf,
   type OrderRun,
@@ -58,7 +59,8 @@ const NO_VANS: readonly Van[] = [];
 const selectFoundWith = createSelector(
   createSelector(selectJob, (job) => job?.call ?? null),
   createSelector(selectJob, (job) => job?.modelId ?? ''),
-  (call, modelId) => call && { call, modelId },
+  createSelector(selectJob, (job) => job?.found),
+  (call, modelId, found): AsFound | null => call && { call, modelId, ...(found && { found }) },
 );
 
 /**

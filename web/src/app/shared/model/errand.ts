@@ -20,9 +20,14 @@ export type Errand = {
   | { readonly kind: 'entry'; readonly machine: Machine; readonly by: string; readonly note: string }
   /** An exam that was taken: what was done in it. */
   | { readonly kind: 'exam'; readonly exam: NewExam }
-  /** The picture itself stays in the device's store. */
+  /** A picture of a machine, or of a job. The picture itself stays in the device's store. */
   | { readonly kind: 'photo'; readonly modelId: string; readonly by: string }
+  | { readonly kind: 'job-photo'; readonly jobId: string; readonly by: string }
 );
+/** An errand that carries a picture: no tap waits for it. */
+export type PhotoErrand = Extract<Errand, { readonly kind: 'photo' | 'job-photo' }>;
+export const isPhoto = (errand: Errand): errand is PhotoErrand =>
+  errand.kind === 'photo' || errand.kind === 'job-photo';
 export type CallErrand = Extract<Errand, { readonly kind: 'call' }>;
 
 /** A call that no server knows yet has no number. */

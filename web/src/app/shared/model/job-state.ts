@@ -140,7 +140,9 @@ function withBatteriesInDoubt(state: JobState, event: JobEvent): JobState {
     event.type === 'event.undone'
       ? state.logged.find((l) => l.event.id === event.data.eventId)?.event.type
       : event.type;
-  return state.detail && state.jobId === event.jobId && changed === 'battery.replaced'
+  return state.detail &&
+    state.jobId === event.jobId &&
+    (changed === 'battery.replaced' || changed === 'battery.found')
     ? { ...state, detail: { ...state.detail, batteries: [] } }
     : state;
 }

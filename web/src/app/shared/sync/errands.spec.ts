@@ -51,6 +51,7 @@ describe('what is sent beside the events', () => {
     const api = {
       openCall: ({ id }: { id: string }) => told(id),
       addEntry: ({ id }: { id: string }) => told(`entry ${id}`),
+      addJobPhoto: (job: string, _by: string, _picture: Blob, id: string) => told(`${id} of ${job}`),
       addPhoto: (_model: string, _by: string, picture: Blob, id: string) => told(`${id} ${picture.size}`),
     };
     TestBed.configureTestingModule({
@@ -80,6 +81,27 @@ describe('what is sent beside the events', () => {
     expect(sent.slice(2)).toEqual(['e2 5']);
     expect(await left()).toEqual([]);
     expect(shown()).toEqual([]);
+  });
+
+  it('keeps a photo of a job back while the first tap of that job waits here', async () => {
+    const first = opened();
+    const ofJob: Errand = {
+      id: 'e4',
+      at: AT,
+      why: null,
+      kind: 'job-photo',
+      jobId: first.jobId,
+      by: 'crew-1',
+    };
+    const device = TestBed.inject(DeviceStore);
+    await device.keep(first);
+    await TestBed.inject(Errands).keep(ofJob, new Blob(['1']));
+    expect(await TestBed.inject(Errands).send(true)).toBeTrue();
+    expect(sent).not.toContain(`e4 of ${first.jobId}`);
+    await device.drop(first.id);
+    await TestBed.inject(Errands).send(true);
+    expect(sent).toContain(`e4 of ${first.jobId}`);
+    expect(await left()).toEqual([]);
   });
 
   it('waits while no server answers, and is sent once though two ask for it', async () => {

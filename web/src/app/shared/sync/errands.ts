@@ -8,7 +8,7 @@ import { NotKept } from '../data/problem';
 import { JobActions } from '../model/job-state';
 import { DeviceActions } from './device-state';
 import { DeviceStore } from './device-store';
-import type { Errand } from '../model/errand';
+import { type Errand, isPhoto, type PhotoErrand } from '../model/errand';
 import { answerTo, isAway } from '../data/answer-to';
 
 /** A request that takes longer is given up, ms. A photo may take as long as it moves. */
@@ -24,7 +24,7 @@ interface Answers {
   readonly exam: Exam;
 }
 /** A photo takes longer: SendPhoto keeps it first. */
-type Typed = Exclude<Errand, { readonly kind: 'photo' }>;
+type Typed = Exclude<Errand, PhotoErrand>;
 
 /** Keeps what is sent beside the events of jobs until the server has it: calls, atlas entries, photos. */
 @Injectable({ providedIn: 'root' })
@@ -65,10 +65,8 @@ export class Errands {
    * @returns false while the server does not answer
    */
   async send(withPhotos: boolean): Promise<boolean> {
-    const isThere = await this.lines.plain(() => this.sendAll((errand) => errand.kind !== 'photo'));
-    return isThere && withPhotos
-      ? this.lines.photos(() => this.sendAll((errand) => errand.kind === 'photo'))
-      : isThere;
+    const isThere = await this.lines.plain(() => this.sendAll((errand) => !isPhoto(errand)));
+    return isThere && withPhotos ? this.lines.photos(() => this.sendAll(isPhoto)) : isThere;
   }
 
   /**
@@ -95,7 +93,7 @@ export class Errands {
 
   private async sendAll(isMeant: (errand: Errand) => boolean): Promise<boolean> {
     for (const { errand, photo } of await this.device.errands()) {
-      if (errand.why !== null || !isMeant(errand)) continue;
+      if (errand.why !== null || !isMeant(errand) || (await this.isEarly(errand))) continue;
       try {
         await firstValueFrom(this.request(errand, photo));
         await this.drop(errand);
@@ -119,7 +117,15 @@ export class Errands {
         return this.api.addExam(errand.exam).pipe(timeout(ERRAND_MS));
       case 'photo':
         return this.api.addPhoto(errand.modelId, errand.by, photo ?? new Blob(), errand.id);
+      case 'job-photo':
+        return this.api.addJobPhoto(errand.jobId, errand.by, photo ?? new Blob(), errand.id);
     }
+  }
+
+  /** The server does not know the job of a photo yet: its first tap waits here too. */
+  private async isEarly(errand: Errand): Promise<boolean> {
+    if (errand.kind !== 'job-photo') return false;
+    return (await this.device.waitingFor(errand.jobId)).some(({ type }) => type === 'job.opened');
   }
 
   private async settle(id: string, why: string | null): Promise<void> {

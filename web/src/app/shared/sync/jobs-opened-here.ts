@@ -1,5 +1,12 @@
 import type { JobSummary } from '@voltrek/contracts';
-import { foldJob, type JobEvent, reachedStage, underCharge, vansComing } from '@voltrek/core/job';
+import {
+  currentVerdict,
+  foldJob,
+  type JobEvent,
+  reachedStage,
+  underCharge,
+  vansComing,
+} from '@voltrek/core/job';
 
 /** Jobs that were opened here and that the server does not know yet, by the id of their call. */
 export function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string, JobSummary> {
@@ -8,14 +15,15 @@ export function jobsOpenedHere(waiting: readonly JobEvent[]): ReadonlyMap<string
     opened.flatMap((open) => {
       const job = foldJob(waiting.filter((e) => e.jobId === open.jobId));
       if (!job) return [];
+      const verdict = currentVerdict(job);
       const { callId, callNumber, title, placeName, vehicleId = '', vanId = '' } = open.data;
       const summary: JobSummary = {
         ...{ id: job.id, callId, callNumber, title, placeName, vehicleId, vanId },
         modelId: job.modelId,
         stage: reachedStage(job),
         state: job.closedAt === null ? 'open' : 'closed',
-        verdict: job.verdict?.verdict ?? null,
-        suspect: job.verdict?.suspect ?? null,
+        verdict: verdict?.verdict ?? null,
+        suspect: verdict?.suspect ?? null,
         lowestRestVolts: null,
         vansComing: vansComing(job),
         chargeUntil: underCharge(job)?.dueAt ?? null,

@@ -9,7 +9,7 @@ import { Errands } from './errands';
 /** Wait for the server, ms; from then on the photo goes in its own time. */
 const ANSWER_MS = 12_000;
 
-/** Sends a photo of a machine. This device keeps it from before it is sent until a server has it. */
+/** Sends a photo of a machine or of a job. This device keeps it from before it is sent until a server has it. */
 @Injectable({ providedIn: 'root' })
 export class SendPhoto {
   private readonly api = inject(Api);
@@ -34,5 +34,22 @@ export class SendPhoto {
       await this.errands.drop(errand);
       throw error;
     }
+  }
+
+  /**
+   * Keeps a photo of a job here, and sends it after the taps of that job.
+   *
+   * @param id the photo's own, as the log of the job has it
+   * @throws what the server said against it, where this device has no place for it
+   */
+  async sendOfJob(jobId: string, id: string, by: string, photo: File): Promise<void> {
+    const errand: Errand = { id, at: new Date().toISOString(), why: null, kind: 'job-photo', jobId, by };
+    try {
+      await this.errands.keep(errand, photo);
+    } catch {
+      await firstValueFrom(this.api.addJobPhoto(jobId, by, photo, id));
+      return;
+    }
+    void this.errands.send(true);
   }
 }

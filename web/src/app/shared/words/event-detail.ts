@@ -2,7 +2,7 @@ import type { EventType, JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { LIFT_STEP_WORDS } from './charge-words';
 import { FINDING_NAMES, foundWords } from './diagnosis-words';
-import { volts } from './figures';
+import { ratingWords, volts } from './figures';
 import { clampWords } from './clamp-words';
 import { VERDICT_WORDS } from './verdict-words';
 import { outcomeWords, readingName, STOP_WORDS, SYMPTOM_WORDS } from './words';
@@ -24,11 +24,12 @@ const FOUND: readonly EventType[] = [
   'charge.read',
   'lift.read',
   'leads.measured',
+  'battery.found',
 ];
 
 /** Returns the kind of an entry. */
 export function logKindOf(type: EventType): Exclude<LogKind, 'all'> {
-  if (type === 'note.added') return 'notes';
+  if (type === 'note.added' || type === 'photo.added') return 'notes';
   return FOUND.includes(type) ? 'found' : 'hands';
 }
 
@@ -37,6 +38,8 @@ export function eventDetail(event: JobEvent, machine: Machine): string {
   switch (event.type) {
     case 'note.added':
       return event.data.text;
+    case 'photo.added':
+      return event.data.caption;
     case 'reading.taken':
       return `${readingName(event.data.kind, event.data.battery, machine)}: ${volts(event.data.volts)}`;
     case 'finding.recorded':
@@ -52,6 +55,9 @@ export function eventDetail(event: JobEvent, machine: Machine): string {
       return volts(event.data.volts);
     case 'lift.confirmed':
       return LIFT_STEP_WORDS[event.data.step];
+    case 'battery.found':
+    case 'battery.replaced':
+      return ratingWords(event.data.rating);
     case 'stop.raised':
       return STOP_WORDS[event.data.stop].sign;
     case 'stop.withdrawn':

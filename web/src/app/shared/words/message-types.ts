@@ -23,6 +23,7 @@ export interface Messages {
     readonly fitted: string;
     readonly 'on-van': string;
     readonly depot: string;
+    readonly gone: string;
     readonly scrapped: string;
   };
   readonly move: {
@@ -31,6 +32,7 @@ export interface Messages {
     readonly 'taken-out': string;
     readonly charged: string;
     readonly 'to-van': string;
+    readonly gone: string;
     readonly scrapped: string;
   };
   readonly appRoutes: {
@@ -259,12 +261,14 @@ export interface Messages {
     readonly 'rules.adopted': string;
     readonly 'verdict.given': string;
     readonly 'fitting.confirmed': string;
+    readonly 'battery.found': string;
     readonly 'battery.replaced': string;
     readonly 'job.closed': string;
     readonly 'follow-up.done': string;
     readonly 'recheck.taken': string;
     readonly 'event.undone': string;
     readonly 'note.added': string;
+    readonly 'photo.added': string;
   };
   readonly stage: {
     readonly scene: string;
@@ -335,6 +339,7 @@ export interface Messages {
     readonly entry: Message<'maker' | 'model'>;
     readonly exam: Message<'number'>;
     readonly photo: string;
+    readonly jobPhoto: string;
   };
   readonly callName: { readonly new: string; readonly numbered: Message<'number'> };
   readonly boardShow: {
@@ -701,11 +706,6 @@ export interface Messages {
     readonly marked: string;
     readonly since: Message<'since'>;
     readonly emptyState: string;
-    readonly chemistry: string;
-    readonly capacity: string;
-    readonly ccaAmps: string;
-    readonly ccaStandard: string;
-    readonly dateMark: string;
     readonly whereItIs: string;
     readonly atTheDepot: string;
     readonly unknownCode: Message<'code'>;
@@ -1571,10 +1571,6 @@ export interface Messages {
     readonly ofTheVan: Message<'code' | 'rating'>;
     readonly aNewOne: string;
     readonly itIsFitted: string;
-    readonly ccaAmps: string;
-    readonly by: string;
-    readonly dateMark: string;
-    readonly typeRating: string;
     readonly itDoesNotFit: Message<'list'>;
   };
   readonly fittingStepsPart: {
@@ -1674,6 +1670,7 @@ export interface Messages {
     readonly lowestRange: Message<'volts'>;
     readonly colder: string;
     readonly warmer: string;
+    readonly decides: Message<'ask'>;
   };
   readonly sheetPdf: {
     readonly documentTitle: Message<'title'>;
@@ -1700,6 +1697,8 @@ export interface Messages {
     readonly signOwner: string;
     readonly never: Message<'line'>;
     readonly notes: string;
+    readonly photos: string;
+    readonly photoMissing: string;
   };
   readonly sheetText: {
     readonly tryRolled: Message<'number' | 'outcome'>;
@@ -2057,7 +2056,6 @@ export interface Messages {
     readonly changeSign: string;
     readonly deleteLast: string;
   };
-  readonly ratingFault: { readonly capacity: string; readonly ccaAmps: string };
   readonly zoomPan: {
     readonly label: string;
     readonly nearer: string;
@@ -2188,6 +2186,29 @@ export interface Messages {
     readonly 'too-few': string;
     readonly 'too-many': string;
   };
+  readonly batteryFields: {
+    readonly chemistry: string;
+    readonly capacity: string;
+    readonly ccaAmps: string;
+    readonly ccaStandard: string;
+    readonly dateMark: string;
+  };
+  readonly anotherBattery: {
+    readonly open: string;
+    readonly title: string;
+    readonly recorded: Message<'rating'>;
+    readonly which: string;
+    readonly save: string;
+    readonly cancel: string;
+  };
+  readonly addPhoto: {
+    readonly take: string;
+    readonly caption: Message<'name'>;
+    readonly showsPerson: string;
+    readonly save: string;
+    readonly cancel: string;
+  };
+  readonly jobPhoto: { readonly missing: string; readonly untitled: string };
   readonly drill: {
     readonly order: { readonly name: string; readonly asks: string };
     readonly reading: { readonly name: string; readonly asks: string };

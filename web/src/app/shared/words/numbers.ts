@@ -37,3 +37,7 @@ export const asBeginning = (text: string): string => text.charAt(0).toUpperCase(
 /** Returns alternatives as a list: "AGM or gel". */
 export const anyOf = (items: readonly string[]): string =>
   new Intl.ListFormat([...localesOf(language())], { type: 'disjunction' }).format(items);
+
+/** Returns all of them as a list: "hatch and van". */
+export const allOf = (items: readonly string[]): string =>
+  new Intl.ListFormat([...localesOf(language())], { type: 'conjunction' }).format(items);

@@ -50,5 +50,7 @@ export function errandWords(errand: Errand): string {
       return ERRAND.exam({ number: errand.exam.number });
     case 'photo':
       return ERRAND.photo;
+    case 'job-photo':
+      return ERRAND.jobPhoto;
   }
 }

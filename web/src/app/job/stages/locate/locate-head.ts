@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { isPositiveEarth } from '@voltrek/core/machine';
 import { isTemplate } from '@voltrek/core/template';
 import { CONFIDENCE_MARKS } from '@words/atlas-words';
 import type { Work } from '../../../shared/job/job-selectors';
+import { AnotherBattery } from '../../another-battery';
 import { messagesOf } from '@words/messages-of';
+import { ANOTHER_BATTERY } from '@words/screens/job';
 import { LOCATE_HEAD as T } from '@words/screens/job-stages-locate';
 
 const PARTS = ['points', 'park', 'identify'] as const;
@@ -28,6 +30,9 @@ const mayLend = ({ donorMachine, machine }: Work): boolean =>
         <button type="button" class="key" [attr.aria-pressed]="p === part()" (click)="partChosen.emit(p)">
           {{ words[p] }}
         </button>
+      }
+      @if (mayDiffer()) {
+        <button type="button" class="key" (click)="other.open()">{{ otherWords.open }}</button>
       }
     </div>
   `,
@@ -71,6 +76,10 @@ export class LocateHead {
   readonly part = input.required<LocatePart>();
   readonly partChosen = output<LocatePart>();
 
+  protected readonly other = inject(AnotherBattery);
+  protected readonly otherWords = ANOTHER_BATTERY;
+  /** An unknown machine has no battery on record yet. */
+  protected readonly mayDiffer = computed(() => this.part() === 'points' && !isTemplate(this.work().machine));
   protected readonly words: Readonly<Record<LocatePart, string>> = messagesOf('locatePart');
   protected readonly shown = computed(() => PARTS.filter((p) => p !== 'park' || mayLend(this.work())));
   protected readonly about = computed(() => {

@@ -42,6 +42,7 @@ import { FIGURE_WORDS, GROUP_WORDS, measureName } from '@words/measure-words';
 import { readingText } from '@words/words';
 import { PlanRunner } from '../../../workers/plan-runner';
 import { workerAnswer } from '../../../workers/worker-answer';
+import { AnotherBattery } from '../../another-battery';
 import { Arms } from '../../arms';
 import { NextAction, type StageAction } from '../../next-action';
 import { selectDiagnosis, type Work } from '../../../shared/job/job-selectors';
@@ -56,6 +57,7 @@ import { LiveStore } from './live-store';
 import { figureMeaning, limitReason, type Meaning, readingMeaning } from './meaning';
 import { Taken } from './taken';
 import { TracePart } from './trace-part';
+import { ANOTHER_BATTERY } from '@words/screens/job';
 import { MEASURE as T } from '@words/screens/job-stages-measure';
 
 /** The figure that is read now, and its battery. */
@@ -95,6 +97,8 @@ export class Measure {
   private readonly reporter = inject(Reporter);
   private readonly live = inject(LiveStore);
   private readonly injector = inject(Injector);
+  protected readonly other = inject(AnotherBattery);
+  protected readonly otherWords = ANOTHER_BATTERY;
   private readonly opensPad = viewChild<ElementRef<HTMLElement>>('opens');
   private readonly closesPad = viewChild<ElementRef<HTMLElement>>('closes');
 

@@ -9,7 +9,7 @@ import { ChangeBattery } from './change-battery';
 describe('ChangeBattery', () => {
   it('goes step by step, tells what a slip would carry, and records each step', async () => {
     const { root, tap, reported } = await jobHarness(ChangeBattery, [opened()]);
-    expect(root.textContent).toContain('flooded or EFB or AGM');
+    expect(root.textContent).toContain('flooded, EFB or AGM');
     expect(root.querySelector('.act')!.textContent).toContain('memory keeper');
     for (let i = 0; i < 3; i++) await tap('Done');
     expect(root.querySelector('.act')!.textContent).toContain('Take the positive clamp off');
@@ -44,12 +44,12 @@ describe('ChangeBattery', () => {
     });
     while (root.querySelector('.step')) await tap('Done');
     expect(button('It is fitted').disabled).toBeTrue();
-    await type('Ah', '60');
-    await type('cold-cranking A', '5000');
+    await type('Capacity, Ah', '60');
+    await type('Cold-cranking amps, A', '5000');
     expect(root.querySelector('[role=alert]')!.textContent).toContain('between 20 and 2500 A');
-    await type('cold-cranking A', '400');
+    await type('Cold-cranking amps, A', '400');
     expect(root.querySelector('[role=alert]')!.textContent).toContain('fewer cold-cranking amps');
-    await type('cold-cranking A', '560');
+    await type('Cold-cranking amps, A', '560');
     await tap('It is fitted');
     expect(reported().at(-1)!.data).toEqual({
       battery: 0,

@@ -1,18 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import {
-  type BatteryRating,
-  CCA_STANDARDS,
-  type CcaStandard,
-  CHEMISTRIES,
-  type Chemistry,
-} from '@voltrek/core/battery';
 import { fittingOrder } from '@voltrek/core/hookup';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
-import { catchError, of } from 'rxjs';
+import { catchError, map, of } from 'rxjs';
 import { Api } from '../../../shared/data/api';
-import { ratingFault } from '../../../shared/ui/rating-fault';
-import { typedFigure } from '../../../shared/ui/typed-figure';
+import {
+  batteryFaults,
+  batteryFields,
+  batteryValues,
+  typedBattery,
+} from '../../../shared/entry/battery-fields';
+import { faultsOf, type FieldFaults, formOf, keptOf } from '../../../shared/ui/checked-form';
+import type { FormValues } from '../../../shared/ui/form-field';
+import { FormFields } from '../../../shared/ui/form-fields';
+import { allOf, anyOf } from '@words/numbers';
 import { ratingWords } from '@words/figures';
 import { LAYOUT_WORDS } from '@words/atlas-words';
 import { CHEMISTRY_WORDS, hoursWords, MISFIT_WORDS } from '@words/plan-words';
@@ -27,7 +28,7 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
 @Component({
   selector: 'vt-change-battery',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, FittingSteps],
+  imports: [Choices, FittingSteps, FormFields],
   template: `
     <h3>
       {{ t.replacement({ place: work().machine.batteries[at()]!.place }) }}
@@ -105,71 +106,19 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
           {{ t.itIsFitted }}
         </button>
       } @else {
-        <div class="fitted">
-          <label>
-            <span>{{ t.kind }}</span>
-            <select class="field" [value]="chemistry()" #kind (change)="setChemistry(kind.value)">
-              @for (c of chemistries; track c) {
-                <option [value]="c" [selected]="c === chemistry()">{{ chemistryWords[c] }}</option>
-              }
-            </select>
-          </label>
-          <label>
-            <small>Ah</small>
-            <input
-              class="field"
-              inputmode="decimal"
-              [value]="capacityText()"
-              #ah
-              (input)="capacityText.set(ah.value)"
-            />
-          </label>
-          <label>
-            <span>{{ t.ccaAmps }}</span>
-            <input
-              class="field"
-              inputmode="decimal"
-              [value]="ccaText()"
-              #cca
-              (input)="ccaText.set(cca.value)"
-            />
-          </label>
-          <label>
-            <span>{{ t.by }}</span>
-            <select class="field" #by (change)="setStandard(by.value)">
-              @for (s of standards; track s) {
-                <option [value]="s" [selected]="s === standard()">{{ s }}</option>
-              }
-            </select>
-          </label>
-          <label>
-            <span>{{ t.dateMark }}</span>
-            <input
-              class="field"
-              maxlength="20"
-              [value]="dateMark()"
-              #mark
-              (input)="dateMark.set(mark.value)"
-            />
-          </label>
-          <button
-            type="button"
-            class="key strong"
-            [disabled]="fault() !== null || isClosed()"
-            (click)="fitted()"
-          >
+        <vt-form-fields [fields]="fields" [form]="form" />
+        <div class="keys">
+          <button type="button" class="key strong" [disabled]="form.invalid || isClosed()" (click)="fitted()">
             {{ t.itIsFitted }}
           </button>
         </div>
-        @if (fault(); as why) {
+        @if (misfit(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
       }
     }
   `,
   styles: `
-    @use 'media';
-
     :host {
       display: flex;
       flex-direction: column;
@@ -189,17 +138,6 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
     dd {
       font-weight: 600;
     }
-    .fitted {
-      display: grid;
-      grid-template-columns: repeat(5, 1fr) auto;
-      align-items: end;
-      gap: 8px;
-    }
-    @include media.narrow {
-      .fitted {
-        grid-template-columns: 1fr 1fr;
-      }
-    }
   `,
 })
 export class ChangeBattery {
@@ -211,19 +149,12 @@ export class ChangeBattery {
   protected readonly batteryWord = batteryWord;
 
   protected readonly layoutWords = LAYOUT_WORDS;
-  protected readonly chemistryWords = CHEMISTRY_WORDS;
-  protected readonly chemistries = CHEMISTRIES;
-  protected readonly standards = CCA_STANDARDS;
 
   private readonly batteries = computed(() => this.work().situation.batteries);
   protected readonly chosen = signal<number | null>(null);
   protected readonly at = computed(() => this.chosen() ?? this.batteries().weakest);
   protected readonly need = computed(() => replacementNeed(this.work().machine, this.at()));
-  protected readonly kinds = computed(() =>
-    this.need()
-      .chemistries.map((c) => CHEMISTRY_WORDS[c])
-      .join(' or '),
-  );
+  protected readonly kinds = computed(() => anyOf(this.need().chemistries.map((c) => CHEMISTRY_WORDS[c])));
   protected readonly hours = hoursWords;
   /** Only where the house lets a bank stand in for a battery. */
   protected readonly bank = computed(() => {
@@ -260,49 +191,35 @@ export class ChangeBattery {
   protected readonly spareId = signal<string | null>(null);
   protected readonly spare = computed(() => this.spares().find((b) => b.id === this.spareId()) ?? null);
   protected readonly ratingWords = ratingWords;
-  protected readonly dateMark = signal('');
   protected readonly replaced = computed(
     () => this.work().job.replaced.find((r) => r.battery === this.at() || r.battery === null) ?? null,
   );
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
 
-  private readonly original = computed(() => this.work().machine.batteries[this.at()]!.rating);
-  private readonly typedChemistry = signal<Chemistry | null>(null);
-  private readonly typedStandard = signal<CcaStandard | null>(null);
-  protected readonly capacityText = signal('');
-  protected readonly ccaText = signal('');
-  protected readonly chemistry = computed(() => this.typedChemistry() ?? this.original().chemistry);
-  protected readonly standard = computed(() => this.typedStandard() ?? this.original().ccaStandard);
-  private readonly rating = computed<BatteryRating>(() => ({
-    chemistry: this.chemistry(),
-    capacityAh: typedFigure(this.capacityText()),
-    ccaAmps: typedFigure(this.ccaText()),
-    ccaStandard: this.standard(),
-  }));
-  protected readonly fault = computed(() => {
-    if (!this.capacityText() || !this.ccaText()) return T.typeRating;
-    const wrong = ratingFault(this.rating());
-    if (wrong) return wrong;
-    const misfits = misfitsOf(this.need(), this.rating());
-    return misfits.length ? T.itDoesNotFit({ list: misfits.map((m) => MISFIT_WORDS[m]).join(', ') }) : null;
+  protected readonly fields = batteryFields();
+  protected readonly form = formOf(this.fields, batteryValues({}), (values) => this.faultsOf(values));
+  /** Why the battery that was typed does not fit; null where it does, and for half a label. */
+  protected readonly misfit = toSignal(this.form.events.pipe(map(() => faultsOf(this.form)[''] ?? null)), {
+    initialValue: null,
   });
 
-  protected setChemistry(value: string): void {
-    this.typedChemistry.set(CHEMISTRIES.find((c) => c === value) ?? null);
-  }
-
-  protected setStandard(value: string): void {
-    this.typedStandard.set(CCA_STANDARDS.find((s) => s === value) ?? null);
+  private faultsOf(values: FormValues): FieldFaults {
+    const faults = batteryFaults(values);
+    if (Object.keys(faults).length > 0) return faults;
+    const misfits = misfitsOf(this.need(), typedBattery(values).rating);
+    return misfits.length > 0
+      ? { '': T.itDoesNotFit({ list: allOf(misfits.map((m) => MISFIT_WORDS[m])) }) }
+      : {};
   }
 
   protected fitted(): void {
     const spare = this.spare();
-    const dateMark = this.dateMark().trim();
+    const { rating, dateMark } = typedBattery(keptOf(this.fields, this.form));
     this.reporter.report(
       'battery.replaced',
       spare
         ? { battery: this.at(), rating: spare.rating, batteryId: spare.id }
-        : { battery: this.at(), rating: this.rating(), ...(dateMark && { dateMark }) },
+        : { battery: this.at(), rating, ...(dateMark && { dateMark }) },
     );
   }
 }

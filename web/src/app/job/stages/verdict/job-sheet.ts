@@ -10,7 +10,7 @@ import {
   signal,
 } from '@angular/core';
 import { act, type HookupState, NOTHING_CONNECTED } from '@voltrek/core/hookup';
-import { sheetOfJob } from '@voltrek/core/job';
+import { type JobSheet, sheetOfJob } from '@voltrek/core/job';
 import type { VerdictRecord } from '@voltrek/core/verdict';
 import { Store } from '@ngrx/store';
 import { crewCopy } from '../../../shared/data/crew';
@@ -18,6 +18,8 @@ import { nameOf } from '@words/figures';
 import { CircuitView } from '../../../shared/drawing/circuit-view';
 import { layoutCircuit } from '../../../shared/drawing/circuit-layout';
 import { selectRescue, type Work } from '../../../shared/job/job-selectors';
+import { PhotosOfJob } from '../../../shared/sync/photos-of-job';
+import { jpegUrl } from '../../../shared/ui/jpeg-url';
 import { readingLines } from './sheet-text';
 import { svgText } from './svg-text';
 import { JOB_SHEET as T } from '@words/screens/job-stages-verdict';
@@ -92,6 +94,8 @@ export class JobSheetPart {
   private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
   private readonly rescue = this.store.selectSignal(selectRescue);
 
+  private readonly photos = inject(PhotosOfJob);
+
   protected readonly isMaking = signal(false);
   protected readonly problem = signal<string | null>(null);
   protected readonly saved = signal('');
@@ -122,6 +126,18 @@ export class JobSheetPart {
     });
   });
 
+  /** The photos that are at hand, as JPEG: a PDF holds nothing else. */
+  private async pictures({ photos }: JobSheet): Promise<ReadonlyMap<string, string>> {
+    const { id } = this.work().job;
+    const made = await Promise.all(
+      photos.map(async ({ photoId }) => {
+        const picture = await this.photos.find(id, photoId);
+        return picture ? ([photoId, await jpegUrl(picture)] as const) : null;
+      }),
+    );
+    return new Map(made.filter((one) => one !== null));
+  }
+
   protected async makePdf(): Promise<void> {
     this.isMaking.set(true);
     this.problem.set(null);
@@ -135,7 +151,8 @@ export class JobSheetPart {
       const svg = this.host.querySelector<SVGSVGElement>('.preview svg');
       const by = nameOf(this.crew(), job.openedBy);
       const sheet = sheetOfJob(job, situation.record.machine, earlierFlatCalls);
-      const document = sheetDocument(sheet, this.record(), this.work(), by, svg && svgText(svg));
+      const pictures = await this.pictures(sheet);
+      const document = sheetDocument(sheet, this.record(), this.work(), by, svg && svgText(svg), pictures);
       await savePdf(document, `${this.name()}.pdf`);
       this.saved.set(T.pdfIsSaved({ name: this.name() }));
     } catch {

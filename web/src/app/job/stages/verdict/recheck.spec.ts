@@ -11,8 +11,8 @@ const KEEP = {
 } as unknown as VerdictRecord;
 
 describe('RecheckPart', () => {
-  async function show() {
-    const { provider, asked } = fakeRunner({ conclude: KEEP });
+  async function show(answer = KEEP) {
+    const { provider, asked } = fakeRunner({ conclude: answer });
     TestBed.overrideComponent(RecheckPart, { set: { providers: [provider] } });
     const first = { ...KEEP, verdict: 'charge-first', followUps: [{ kind: 'recheck', days: 2 }] };
     const events = [opened(), event('verdict.given', first as never), event('job.closed', { note: '' })];
@@ -46,6 +46,16 @@ describe('RecheckPart', () => {
     await refresh();
     expect(reported()[0]!.type).toBe('recheck.taken');
     expect((reported()[0]!.data as { restVolts: readonly number[] }).restVolts).toEqual([12.62]);
+  });
+
+  it('names the reading that decides where rest volts alone do not', async () => {
+    const undecided = { ...KEEP, verdict: 'not-known', deciding: { check: 'conductance', chance: 1 } };
+    const { root, type, charged, fixture } = await show(undecided as unknown as VerdictRecord);
+    charged();
+    await fixture.whenStable();
+    await type(0, '12.5');
+    await fixture.whenStable();
+    expect(root.querySelector('.decides')!.textContent).toContain('This decides it');
   });
 
   it('refuses a figure that cannot be, by its name', async () => {

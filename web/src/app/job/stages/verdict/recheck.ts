@@ -8,7 +8,7 @@ import {
   linkedSignal,
   signal,
 } from '@angular/core';
-import { type Recheck, recheckQuestion } from '@voltrek/core/job';
+import { type Recheck, recheckQuestion, toolsOfKit } from '@voltrek/core/job';
 import { TYPED_RANGES, voltsRange } from '@voltrek/core/quantities';
 import { outOfRange } from '@words/range-words';
 import type { Work } from '../../../shared/job/job-selectors';
@@ -16,7 +16,8 @@ import { Reporter } from '../../../shared/job/reporter';
 import { Stepper } from '../../../shared/ui/stepper';
 import { typedFigure } from '../../../shared/ui/typed-figure';
 import { typedVolts } from '../../../shared/ui/typed-volts';
-import { GROUND_WORDS } from '@words/diagnosis-words';
+import { CHECK_WORDS, GROUND_WORDS } from '@words/diagnosis-words';
+import { withinSentence } from '@words/numbers';
 import { volts } from '@words/figures';
 import { batteryWord } from '@words/words';
 import { sureWords } from '@words/certainty-words';
@@ -116,6 +117,9 @@ const TESTED_MOST = 2;
             {{ words[v.verdict].means }} {{ sureWords(v) }}.
             {{ v.ground ? groundWords[v.ground] : '' }}
           </span>
+          @if (v.verdict === 'not-known' && v.deciding; as d) {
+            <strong class="decides">{{ t.decides({ ask: inSentence(checkWords[d.check].ask) }) }}</strong>
+          }
         </div>
         <div class="keys">
           <button type="button" class="key strong" [disabled]="isStale()" (click)="give()">
@@ -176,6 +180,8 @@ export class RecheckPart {
   protected readonly title = verdictTitle;
   protected readonly sureWords = sureWords;
   protected readonly groundWords = GROUND_WORDS;
+  protected readonly checkWords = CHECK_WORDS;
+  protected readonly inSentence = withinSentence;
   protected readonly batteryWord = batteryWord;
 
   private readonly count = computed(() => this.work().machine.batteries.length);
@@ -214,12 +220,12 @@ export class RecheckPart {
   private readonly question = computed(() => {
     const recheck = this.recheck();
     if (!recheck) return null;
-    const { job, situation, earlierFlatCalls, rules } = this.work();
+    const { job, kit, situation, earlierFlatCalls, rules } = this.work();
     const { facts, ...findings } = recheckQuestion(job, situation.record.machine, earlierFlatCalls, recheck);
-    return { findings, facts, rules };
+    return { findings, facts, tools: toolsOfKit(kit), rules };
   });
-  private readonly answer = workerAnswer(this.question, (worker, { findings, facts, rules }) =>
-    worker.conclude(findings, facts, [], rules),
+  private readonly answer = workerAnswer(this.question, (worker, { findings, facts, tools, rules }) =>
+    worker.conclude(findings, facts, tools, rules),
   );
   protected readonly record = this.answer.result;
   protected readonly isStale = this.answer.isStale;

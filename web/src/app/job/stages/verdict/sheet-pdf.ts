@@ -25,6 +25,9 @@ const LEDGER_LINES = 8;
 /** Room for the Circuit, points: it keeps its shape inside. */
 const CIRCUIT_ROOM: [width: number, height: number] = [176, 196];
 
+/** Room for a photo, points. */
+const PHOTO_ROOM: [width: number, height: number] = [250, 190];
+
 const head = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 9, 0, 3] });
 const moment = (iso: string): string => dateText(iso, 'dateTime');
 const rows = (body: Content[][], widths: (string | number)[]): Content => ({
@@ -36,6 +39,7 @@ const rows = (body: Content[][], widths: (string | number)[]): Content => ({
  * The job sheet as a document: what was found, what is said of it, and a place to sign.
  *
  * @param circuitSvg the Circuit, whole in itself; null where there was no hook-up to draw
+ * @param pictures its photos as data URLs, by id; those that are not at hand are told
  */
 export function sheetDocument(
   sheet: JobSheet,
@@ -43,6 +47,7 @@ export function sheetDocument(
   work: Work,
   crewName: string,
   circuitSvg: string | null,
+  pictures: ReadonlyMap<string, string> = new Map(),
 ): TDocumentDefinitions {
   return {
     info: { title: T.documentTitle({ title: withinSentence(callWord(sheet.callNumber)) }) },
@@ -98,6 +103,7 @@ export function sheetDocument(
       ...cautions(sheet),
       ...overrides(sheet),
       ...notes(sheet),
+      ...photos(sheet, pictures),
       signatures(crewName),
     ],
   };
@@ -202,6 +208,24 @@ function notes({ notes: written }: JobSheet): Content[] {
   return written.length === 0
     ? []
     : [head(T.notes), { ul: written.map(({ at, text }) => `${timeOfDay(at)}: ${text}`) }];
+}
+
+/** Two abreast, each with its time and its words. */
+function photos({ photos: taken }: JobSheet, pictures: ReadonlyMap<string, string>): Content[] {
+  if (taken.length === 0) return [];
+  const cells = taken.map(({ photoId, at, caption }): Content => {
+    const image = pictures.get(photoId);
+    const words = [timeOfDay(at), caption].filter(Boolean).join(': ');
+    return {
+      stack: [
+        image ? { image, fit: PHOTO_ROOM } : { text: T.photoMissing, color: DIM },
+        { text: words, fontSize: 8.5, margin: [0, 2, 0, 6] },
+      ],
+      unbreakable: true,
+    };
+  });
+  const pairs = cells.flatMap((cell, i) => (i % 2 === 0 ? [[cell, cells[i + 1] ?? { text: '' }]] : []));
+  return [head(T.photos), { table: { widths: ['*', '*'], body: pairs }, layout: 'noBorders' }];
 }
 
 function signatures(crewName: string): Content {

@@ -2,6 +2,8 @@ import { messagesOf } from '../messages-of';
 
 /** Words of the screens of job, one list a part. */
 
+export const ANOTHER_BATTERY = messagesOf('anotherBattery');
+
 export const DRIVER_SAYS_DIALOG = messagesOf('driverSaysDialog');
 
 export const GUARD_LAMP = messagesOf('guardLamp');

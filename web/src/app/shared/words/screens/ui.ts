@@ -6,7 +6,7 @@ export const IMPORT_DIALOG = messagesOf('importDialog');
 
 export const NUMBER_PAD = messagesOf('numberPad');
 
-export const RATING_FAULT = messagesOf('ratingFault');
+export const BATTERY_FIELDS = messagesOf('batteryFields');
 
 export const REASON_PROMPT = messagesOf('reasonPrompt');
 
