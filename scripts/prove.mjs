@@ -34,6 +34,8 @@ await must('npx', ['jasmine', '--config=jasmine.json', '--filter=a server that i
   cwd: new URL('../server/', import.meta.url).pathname,
   env: { PROVE_SHARE: String(share) },
 });
+say('The tasks that are timed, each once: they still are what the core does');
+await must('node', ['scripts/bench.mjs', 'once'], { quiet: true });
 say('The interface tests that npm test leaves out');
 await must('npx', ['playwright', 'test', '--grep', '@long'], {
   cwd: new URL('../e2e/', import.meta.url).pathname,

@@ -184,14 +184,6 @@ const onPostgres = async () => {
   }
 };
 
-/** The tasks that are timed, each once: they still are what the core does. */
-const bench = () =>
-  timed('Tasks of the bench', async () => {
-    await must('node', [join(ROOT, 'scripts', 'bench.mjs'), 'once'], { quiet: true });
-    say('Tasks of the bench: good');
-    return true;
-  });
-
 /** The real interface; of a change its own tests, and a whole rescue where the product changed. */
 const interfaceTests = () => {
   const files = ofChange && [...ofChange.interface, ...(ofChange.isProduct ? ['tests/jobs.spec.ts'] : [])];
@@ -231,7 +223,7 @@ say('Unit tests, types and lint, three at a time');
 const compiled = compile();
 const areGood = await Promise.all([
   compiled.then(() => inTurn(unit('core'), onPostgres)),
-  inTurn(format, () => compiled.then(() => true), lint, web, unit('contracts'), unit('instruments'), bench),
+  inTurn(format, () => compiled.then(() => true), lint, web, unit('contracts'), unit('instruments')),
   // The server's tests ask it for pages of the application.
   compiled.then(() => inTurn(bundle, unit('server'))),
 ]);

@@ -95,7 +95,7 @@ test('a whole rescue with no network, reloaded at every stage; then everything a
   expect(events.at(-1)!.type).toBe('verdict.given');
 });
 
-test('a whole rescue in German, on a phone without network', async ({ tech, page, context }) => {
+test('a whole rescue in German, on a phone without network @long', async ({ tech, page, context }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await page.addInitScript(() => {
     localStorage.setItem('voltrek.settings', JSON.stringify({ language: 'de' }));
