@@ -501,6 +501,26 @@ describe('storiesOf', () => {
     expect(told.map(({ code }) => code)).toContain('battery-reversed');
   });
 
+  it('tells what the diodes of an alternator carry and leave at the posts of a flat battery that is joined backwards', () => {
+    const scene = sceneFor(CAR, optionNamed(CAR, 'donor+heavy', [6]), [6]);
+    const [battery] = scene.batteries.models;
+    const before = run(CAR, [
+      { kind: 'attach', clamp: 'redCasualty', pointId: 'minus' },
+      { kind: 'attach', clamp: 'redSource', pointId: 'plus' },
+      { kind: 'attach', clamp: 'blackSource', pointId: 'minus' },
+    ]);
+    const last = { kind: 'attach', clamp: 'blackCasualty', pointId: 'plus' } as const;
+    const told = hazardsOf(scene, before, last, DEFAULT_RULES).find(({ code }) => code === 'reversed')!;
+    // Near -2 V and hundreds of amps, as the trade tells it.
+    expect(told.volts!).toBeGreaterThan(-3.5);
+    expect(told.volts!).toBeLessThan(-1.8);
+    expect(told.amps!).toBeGreaterThan(200);
+    // By hand: all that leaves the post comes through the diodes, 1.8 V behind 2 milliohm, and out of the battery.
+    const diodes = (-1.8 - told.volts!) / 0.002;
+    const drawn = (battery!.openVolts - told.volts!) / battery!.ohms;
+    expect(Math.abs((diodes + drawn) / told.amps! - 1)).toBeLessThan(0.05);
+  });
+
   it('never makes a battery weaker than it is likeliest', () => {
     for (const rest of [4, 6, 8, 10.2, 11.4, 11.9, 12.3, 12.7])
       for (const { scene, story } of storiesOf(sceneFor(CAR, donor, [rest])))

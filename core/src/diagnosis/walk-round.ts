@@ -1,5 +1,6 @@
 import type { Gearbox, Machine, MachineClass } from '../machine/index.js';
 import { type CheckId, checkOf, type Found } from './checks/index.js';
+import { type Symptom, SYMPTOMS } from './vocabulary.js';
 
 const LOOKS: readonly CheckId[] = ['case', 'look-joints'];
 
@@ -32,6 +33,23 @@ export function walkRound(machine: Machine): CheckId[] {
   const string: readonly CheckId[] = machine.batteries.length > 1 ? ['both-batteries'] : [];
   return [...LOOKS, ...string, ...gearbox, ...BY_CLASS[machine.machineClass]];
 }
+
+/** Symptoms of a machine that wakes: nothing of it cranks or clicks. */
+const OF_WAKING: readonly Symptom[] = [
+  'silence',
+  'silence-bright',
+  'dies-again',
+  'warning-lamps',
+  'no-doors',
+];
+
+/**
+ * Returns the symptoms that this machine can have, in the order a driver tells them. A machine that cranks has doors to a key.
+ *
+ * @example symptomsOf({ engine: null }) // => ['silence', 'silence-bright', 'dies-again', 'warning-lamps', 'no-doors']
+ */
+export const symptomsOf = ({ engine }: Pick<Machine, 'engine'>): readonly Symptom[] =>
+  engine === null ? OF_WAKING : SYMPTOMS.filter((symptom) => symptom !== 'no-doors');
 
 /** True when a look of the walk round found something wrong: the last of its outcomes is the sound one. */
 export function isAtFault(id: CheckId, found: Found): boolean {

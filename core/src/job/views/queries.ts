@@ -64,6 +64,10 @@ export function runningAttempt(job: Pick<Job, 'attempts'>): Attempt | null {
   return last?.endedAt === null ? last : null;
 }
 
+/** True of a machine that was told to start by itself: its owner wants a check. */
+export const startsAlone = ({ findings }: Pick<Job, 'findings'>): boolean =>
+  findings['try-alone'] === 'started';
+
 /** Amps drawn while it sleeps, whichever way round the clamp meter sat; null where not measured. */
 export function drainAmps({ findings }: Pick<Job, 'findings'>): number | null {
   return typeof findings.drain === 'number' ? Math.abs(findings.drain) : null;

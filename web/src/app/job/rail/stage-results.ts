@@ -8,6 +8,7 @@ import {
   currentVerdict,
   isPolarityProved,
   latestReading,
+  startsAlone,
   type Stage,
 } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
@@ -59,7 +60,7 @@ export function stageResults(
     },
     checks: result(
       Object.keys(job.findings).length > 0 || job.symptoms.length > 0,
-      faults > 0 ? T.atFault({ faults }) : job.symptoms[0] ? SYMPTOM_WORDS[job.symptoms[0]] : 'clear',
+      faults > 0 ? T.atFault({ faults }) : checksLine(job),
     ),
     locate: result(isPolarityProved(job), machine.batteries[0]?.place ?? ''),
     measure: result(job.readings.length > 0, measureLine(job, machine, situation.tempC)),
@@ -85,6 +86,11 @@ export function stageResults(
     ),
     verdict: result(verdict !== null, verdict ? withinSentence(VERDICT_WORDS[verdict.verdict].name) : ''),
   };
+}
+
+function checksLine(job: Work['job']): string {
+  const [symptom] = job.symptoms;
+  return symptom ? SYMPTOM_WORDS[symptom] : startsAlone(job) ? T.starts : T.clear;
 }
 
 /** The readings that stand: a reading in doubt is no result. */

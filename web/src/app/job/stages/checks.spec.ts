@@ -1,3 +1,4 @@
+import { TestBed } from '@angular/core/testing';
 import { LIFT_STEPS, type LiftStep } from '@voltrek/core/charging';
 import type { StopCondition } from '@voltrek/core/diagnosis';
 import { CAR, event, opened, planned } from '../../../testing/fixtures';
@@ -11,6 +12,28 @@ describe('Checks', () => {
     await tap('one click');
     expect(button('one click').getAttribute('aria-pressed')).toBe('true');
     expect(reported().at(-1)!.data).toEqual(jasmine.objectContaining({ symptom: 'one-click' }));
+  });
+
+  it('takes a machine that starts and wants a check, and takes that back', async () => {
+    const { tap, button, reported } = await jobHarness(Checks, [opened()]);
+    await tap('starts, wants a check');
+    expect(reported().at(-1)!.data).toEqual(
+      jasmine.objectContaining({ check: 'try-alone', found: 'started' }),
+    );
+    expect(button('starts, wants a check').getAttribute('aria-pressed')).toBe('true');
+    await tap('starts, wants a check');
+    expect(reported().at(-1)!.type).toBe('finding.withdrawn');
+  });
+
+  it('has no word of cranks and clicks on a machine that wakes; one that was told of it stays to be taken back', async () => {
+    const machine = { ...CAR, machineClass: 'ev', engine: null } as const;
+    const words = async (...log: Parameters<typeof jobHarness>[1]) => {
+      const { root } = await jobHarness(Checks, [opened(), ...log], { machine });
+      return root.querySelector('.symptoms')!.textContent;
+    };
+    expect(await words()).not.toMatch(/crank|click|starts, wants/);
+    TestBed.resetTestingModule();
+    expect(await words(event('symptom.recorded', { symptom: 'one-click' }))).toContain('one click');
   });
 
   it('asks what fits the machine, and counts what is answered', async () => {

@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { type CheckId, checkOf, isAtFault, type Symptom, SYMPTOMS, walkRound } from '@voltrek/core/diagnosis';
-import type { Stage } from '@voltrek/core/job';
+import {
+  type CheckId,
+  checkOf,
+  isAtFault,
+  type Symptom,
+  symptomsOf,
+  walkRound,
+} from '@voltrek/core/diagnosis';
+import { type Stage, startsAlone } from '@voltrek/core/job';
 import { CHECK_WORDS } from '@words/diagnosis-words';
 import { SYMPTOM_WORDS } from '@words/words';
 import { NextAction } from '../next-action';
@@ -23,7 +30,7 @@ import { CHECKS as T } from '@words/screens/job-stages';
         <span class="dim">{{ t.ofDone({ answered: answered(), checks: checks().length }) }}</span>
       </header>
       <div class="symptoms" role="group" [attr.aria-label]="t.whatItDoes">
-        @for (symptom of symptoms; track symptom) {
+        @for (symptom of symptoms(); track symptom) {
           <button
             type="button"
             class="key"
@@ -31,6 +38,16 @@ import { CHECKS as T } from '@words/screens/job-stages';
             (click)="tick(symptom)"
           >
             {{ symptomWords[symptom] }}
+          </button>
+        }
+        @if (work().machine.engine) {
+          <button
+            type="button"
+            class="key"
+            [attr.aria-pressed]="starts()"
+            (click)="record('try-alone', 'started')"
+          >
+            {{ t.starts }}
           </button>
         }
         <button type="button" class="key strong" (click)="driver.open()">
@@ -126,7 +143,12 @@ export class Checks {
   protected readonly answers = computed(
     () => Object.keys(this.work().job.findings).filter((check) => check.startsWith('ask-')).length,
   );
-  protected readonly symptoms = SYMPTOMS;
+  /** The symptoms of such a machine; one that was told before it was identified stays, to be taken back. */
+  protected readonly symptoms = computed(() => [
+    ...new Set([...symptomsOf(this.work().machine), ...this.work().job.symptoms]),
+  ]);
+  /** It starts by itself, and its owner wants it looked at. */
+  protected readonly starts = computed(() => startsAlone(this.work().job));
   protected readonly symptomWords = SYMPTOM_WORDS;
   protected readonly words = CHECK_WORDS;
   protected readonly isAtFault = isAtFault;

@@ -1257,6 +1257,8 @@ export interface Messages {
     readonly readings: Message<'readings'>;
     readonly sloping: string;
     readonly level: string;
+    readonly starts: string;
+    readonly clear: string;
   };
   readonly identify: {
     readonly ccaAmps: string;
@@ -1738,10 +1740,11 @@ export interface Messages {
     readonly checks: string;
     readonly ofDone: Message<'answered' | 'checks'>;
     readonly whatItDoes: string;
-    readonly driverSays: Message<'answers'>;
     readonly looksTitle: string;
     readonly checksDone: string;
     readonly goOnToLocate: string;
+    readonly starts: string;
+    readonly driverSays: Message<'answers'>;
   };
   readonly cleardown: {
     readonly clearDown: string;
@@ -3702,7 +3705,7 @@ export interface Messages {
     readonly 'hard-spark': { readonly why: Message<'amps' | 'volts'>; readonly wayOut: string };
     readonly spike: { readonly why: Message<'amps'>; readonly wayOut: string };
     readonly 'dead-short': { readonly why: Message<'amps' | 'volts'>; readonly wayOut: string };
-    readonly reversed: { readonly why: Message<'volts'>; readonly wayOut: string };
+    readonly reversed: { readonly why: Message<'amps' | 'volts'>; readonly wayOut: string };
     readonly 'over-voltage': { readonly why: Message<'volts'>; readonly wayOut: string };
     readonly 'over-voltage-source': { readonly why: Message<'volts'>; readonly wayOut: string };
     readonly 'unequal-sources': { readonly why: Message<'amps'>; readonly wayOut: string };

@@ -36,8 +36,12 @@ describe('Verdict', () => {
     const { root, parts } = await show(record({ verdict: 'replace-now', ground: 'proved-dead' as never }));
     expect(root.querySelector('.card.danger h2')!.textContent).toContain('Replace now');
     expect(parts()).toContain('Change battery');
+  });
+
+  it('offers the change where only the owner wants it, but not under a stop', async () => {
+    expect((await show(record({}))).parts()).toContain('Change battery');
     TestBed.resetTestingModule();
-    expect((await show(record({}))).parts()).not.toContain('Change battery');
+    expect((await show(record({ verdict: 'unsafe' }))).parts()).not.toContain('Change battery');
   });
 
   it('asks nothing any more once it is given, and promises what it promised', async () => {

@@ -295,11 +295,11 @@ export class Verdict {
     this.given() === null && this.answer.hasFailed() ? T.failed : null,
   );
 
-  /** A battery that stands accused may be changed on the spot; one that was changed stays on view. */
+  /** A battery may be changed on the spot, also where only its owner wants it; one that was changed stays on view. */
   protected readonly parts = computed(() => {
-    const accused = this.record()?.verdict.startsWith('replace') ?? false;
-    const isAccused = accused || this.work().job.replaced.length > 0;
-    return PARTS.filter((p) => (p !== 'change' || isAccused) && (p !== 'recheck' || this.isRecheckDue()));
+    const { closedAt, replaced } = this.work().job;
+    const mayChange = replaced.length > 0 || (closedAt === null && this.record()?.verdict !== 'unsafe');
+    return PARTS.filter((p) => (p !== 'change' || mayChange) && (p !== 'recheck' || this.isRecheckDue()));
   });
 
   /** The code of a case like this job, once it is closed. */
