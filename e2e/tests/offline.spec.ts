@@ -37,6 +37,25 @@ async function holds(page: Page, jobId: string): Promise<void> {
   await expect.poll(isHeld).toBe(true);
 }
 
+test('the bar tells when this device is ready for no network, and what is missing is fetched', async ({
+  tech,
+  page,
+}) => {
+  await tech.openBoard();
+  const mark = page.getByRole('button', { name: /for no network/ });
+  await expect(mark).toHaveAccessibleName(/Ready for no network/);
+  // The browser drops a copy, as it may where room is short.
+  await page.evaluate(async () => {
+    for (const name of await caches.keys()) await (await caches.open(name)).delete('/api/rules');
+  });
+  await mark.click();
+  const rules = page.getByRole('listitem').filter({ hasText: 'House rules' });
+  await expect(rules).toContainText('missing');
+  await page.getByRole('button', { name: 'Fetch it now' }).click();
+  await expect(rules).not.toContainText('missing');
+  await expect(page.getByRole('heading', { name: 'Ready for no network' })).toBeVisible();
+});
+
 test('a whole rescue with no network, reloaded at every stage; then everything arrives, once and in order', async ({
   tech,
   page,

@@ -34,7 +34,7 @@ export const HAZARD_WORDS: Record<
     wayOut: 'Do not make it. If it is made: open the end that is away from the battery at once.',
   },
   reversed: {
-    why: (h) => `Backwards: ${volts(h)} the wrong way round.`,
+    why: (h) => `Backwards: ${volts(h)} at the posts, ${amps(h)} until a fuse opens.`,
     wayOut:
       'Off, and prove polarity with the meter. If it was joined so: look at the main and alternator fuses, and read the charging volts once it runs, its diodes may be gone.',
   },

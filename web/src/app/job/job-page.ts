@@ -55,6 +55,7 @@ import {
   selectUndoable,
   selectWork,
 } from '../shared/job/job-selectors';
+import { Readiness } from '../shared/sync/readiness';
 import { Reporter } from '../shared/job/reporter';
 import { settingsFeature } from '../shared/data/settings';
 import { signInFeature } from '../shared/data/sign-in';
@@ -202,6 +203,7 @@ export class JobPage implements OnDestroy {
   });
 
   constructor() {
+    void inject(Readiness).askToPersist();
     stayAwake();
     effect(() => this.store.dispatch(JobActions.opened({ jobId: this.jobId() })));
     // A user of keyboard or ear goes on from the beginning of the new stage: once it is on the screen, for a focus before lays out the page.

@@ -4,9 +4,13 @@ import { Store } from '@ngrx/store';
 import { signInFeature } from '../shared/data/sign-in';
 import { deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
+import { Readiness } from '../shared/sync/readiness';
+import { messagesOf } from '@words/messages-of';
 import { later } from '../shared/ui/drawn-later';
 import { savedText } from '@words/saved-words';
 import { WaitingDialog } from './waiting-dialog';
+
+const T = messagesOf('readiness');
 
 /** Whether everything reported on this device is with the server; opens what waits. */
 @Component({
@@ -15,14 +19,23 @@ import { WaitingDialog } from './waiting-dialog';
   host: { '[class.waiting]': 'said()?.isOpen' },
   template: `
     @if (said(); as s) {
-      @if (s.isOpen || !onlyTrouble()) {
-        <button type="button" (click)="show()">
-          @if (s.isOpen) {
-            <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i>
-          }
+      <button type="button" (click)="show()">
+        @if (s.isOpen) {
+          <i class="bi bi-exclamation-triangle-fill" aria-hidden="true"></i>
+        }
+        @if (isReady() !== null) {
+          <i
+            class="bi ready"
+            [class.bi-cloud-check]="isReady()"
+            [class.bi-cloud-slash]="!isReady()"
+            aria-hidden="true"
+          ></i>
+          <span class="visually-hidden">{{ isReady() ? t.ready : t.notReady }}</span>
+        }
+        @if (s.isOpen || !onlyTrouble()) {
           <span role="status">{{ s.text }}</span>
-        </button>
-      }
+        }
+      </button>
     }
   `,
   styles: `
@@ -32,6 +45,7 @@ import { WaitingDialog } from './waiting-dialog';
       display: flex;
       align-items: center;
       gap: 6px;
+      min-width: 48px;
       min-height: 48px;
       padding: 0 8px;
       border: 0;
@@ -51,6 +65,9 @@ import { WaitingDialog } from './waiting-dialog';
     .bi {
       flex: none;
     }
+    .ready {
+      font-size: var(--text-m);
+    }
     @include media.phone {
       button {
         padding: 0 4px;
@@ -64,7 +81,9 @@ import { WaitingDialog } from './waiting-dialog';
   `,
 })
 export class SavedLine {
-  /** Nothing is shown while all is well. */
+  protected readonly t = T;
+
+  /** No words while all is well. */
   readonly onlyTrouble = input(false);
 
   private readonly store = inject(Store);
@@ -72,6 +91,7 @@ export class SavedLine {
   private readonly canKeep = inject(DeviceStore).canKeep;
   private readonly state = this.store.selectSignal(deviceFeature.selectDeviceState);
   private readonly isShut = this.store.selectSignal(signInFeature.selectIsShut);
+  protected readonly isReady = inject(Readiness).isReady;
   private readonly backlog = this.store.selectSignal(deviceFeature.selectBacklog);
 
   private readonly now = computed(() => {

@@ -8,6 +8,8 @@ import { JobActions } from '../shared/model/job-state';
 import { DeviceActions, deviceFeature } from '../shared/sync/device-state';
 import { DeviceStore } from '../shared/sync/device-store';
 import { Errands } from '../shared/sync/errands';
+import { JobSync } from '../shared/sync/job-sync';
+import { Readiness } from '../shared/sync/readiness';
 import { ReasonPrompt } from '../shared/ui/reason-prompt';
 import { WaitingDialog } from './waiting-dialog';
 
@@ -33,6 +35,16 @@ describe('WaitingDialog', () => {
         { provide: NgbActiveModal, useValue: {} },
         { provide: DeviceStore, useValue: { canKeep: signal(true) } },
         { provide: Errands, useValue: errands },
+        { provide: JobSync, useValue: {} },
+        {
+          provide: Readiness,
+          useValue: {
+            look: () => Promise.resolve(),
+            needs: signal([]),
+            isReady: signal(true),
+            isPersisted: signal(true),
+          },
+        },
         {
           provide: ReasonPrompt,
           useValue: {

@@ -10,13 +10,14 @@ import { Errands } from '../shared/sync/errands';
 import { EVENT_WORDS } from '@words/event-words';
 import { errandWords } from '@words/saved-words';
 import { When } from '../shared/ui/when';
+import { ReadyList } from './ready-list';
 import { WAITING_DIALOG as T } from '@words/screens/shell';
 
 /** The unsent data of this device, since when it waits, and the choices where the server refuses it. */
 @Component({
   selector: 'vt-waiting-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [When],
+  imports: [ReadyList, When],
   template: `
     <div class="sheet">
       <h1 id="waiting-title">{{ t.title }}</h1>
@@ -65,6 +66,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
           <li class="dim">{{ t.nothingWaits }}</li>
         }
       </ul>
+      <vt-ready-list />
       <div class="keys">
         <button type="button" class="key strong" (click)="modal.dismiss()">{{ t.close }}</button>
       </div>
@@ -75,7 +77,7 @@ import { WAITING_DIALOG as T } from '@words/screens/shell';
       gap: 14px;
     }
     ul {
-      max-height: 50vh;
+      max-height: 34vh;
       overflow: auto;
     }
     li {

@@ -11,6 +11,7 @@ import { Finder } from '../data/finder';
 import { StreamLine } from '../data/stream-line';
 import { Frames } from '../model/frames';
 import { DeviceStore } from './device-store';
+import { Readiness } from './readiness';
 import { Errands } from './errands';
 import { JobSync } from './job-sync';
 
@@ -58,6 +59,7 @@ describe('what a device has ready for a time with no network', () => {
         { provide: Api, useValue: api },
         { provide: DeviceStore, useValue: device },
         { provide: Errands, useValue: {} },
+        { provide: Readiness, useValue: { look: () => Promise.resolve() } },
         { provide: StreamLine, useValue: { messages: EMPTY } },
         { provide: Finder, useValue: { prepare: () => Promise.resolve(void prepared++) } },
       ],

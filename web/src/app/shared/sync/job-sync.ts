@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { JobDetail } from '@voltrek/contracts';
+import type { BoardCall, JobDetail } from '@voltrek/contracts';
 import { JOBS_WANTED_MOST } from '@voltrek/contracts/wire';
 import type { JobEvent } from '@voltrek/core/job';
 import { Actions, ofType } from '@ngrx/effects';
@@ -17,6 +17,7 @@ import { DeviceStore } from './device-store';
 import { type Answer, answerTo } from '../data/answer-to';
 import { Errands } from './errands';
 import { type Clock, Queues } from './queues';
+import { Readiness } from './readiness';
 import { JOB_SYNC as T } from '@words/screens/sync';
 
 /** A request that takes longer is given up, ms. */
@@ -33,6 +34,10 @@ const CLOCK: Clock = {
   random: Math.random,
 };
 
+/** The jobs that the board shows. */
+const jobsOn = (calls: readonly BoardCall[]): readonly string[] =>
+  calls.flatMap(({ job }) => (job ? [job.id] : []));
+
 /** Carries the events of this device to the server, for all jobs, and keeps the answers. */
 @Injectable({ providedIn: 'root' })
 export class JobSync {
@@ -42,6 +47,8 @@ export class JobSync {
   private readonly errands = inject(Errands);
   private readonly finder = inject(Finder);
   private readonly frames = inject(Frames);
+  private readonly readiness = inject(Readiness);
+  private readonly board = this.store.selectSignal(boardCopy.selectCopy);
   private hasHeldClosed = false;
   private isPreparing = false;
   /** The jobs that the board showed while others were fetched. */
@@ -110,18 +117,26 @@ export class JobSync {
       });
     });
     actions.pipe(ofType(boardCopy.loaded, boardCopy.changed)).subscribe(({ copy: calls }) => {
-      const open = calls.flatMap(({ job }) => (job ? [job.id] : []));
-      void this.prepare(open);
+      void this.prepare(jobsOn(calls));
     });
+  }
+
+  /** Fetches what a time with no network needs, whatever age the last copies have. */
+  prepareAnew(): Promise<void> {
+    return this.prepare(jobsOn(this.board()), true);
   }
 
   /** Sends what earlier pages left, from the one page of this device that does; others wait to take its place. */
   start(): void {
+    // What was fetched before the service worker stood in the way was kept by nobody.
+    if ('serviceWorker' in navigator)
+      navigator.serviceWorker.addEventListener('controllerchange', () => void this.prepareAnew());
     addEventListener('online', () => {
       this.queues.poke();
       void this.errands.send(true);
     });
     void this.restore();
+    void this.readiness.look();
     const lead = (): Promise<never> => {
       void this.sweep();
       setInterval(() => void this.sweep(), SWEEP_MS);
@@ -182,7 +197,7 @@ export class JobSync {
   }
 
   /** Has ready what a time with no network asks for: the jobs of the board, those closed lately, and the house. */
-  private async prepare(open: readonly string[]): Promise<void> {
+  private async prepare(open: readonly string[], isAnew = false): Promise<void> {
     if (this.isPreparing) {
       this.openSince = open;
       return;
@@ -194,11 +209,12 @@ export class JobSync {
         const newest = this.api.log('', null, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
         this.hasHeldClosed = await this.holdAll((await firstValueFrom(newest)).jobs.map(({ id }) => id));
       }
-      await this.finder.prepare();
+      await this.finder.prepare(isAnew);
     } catch {
       // No server: the board asks again when there is one.
     } finally {
       this.isPreparing = false;
+      void this.readiness.look();
       const since = this.openSince;
       this.openSince = null;
       if (since) void this.prepare(since);

@@ -357,6 +357,21 @@ export interface Messages {
     readonly tries: string;
   };
   readonly unknownModel: { readonly name: Message<'machineClass'> };
+  readonly readiness: {
+    readonly ready: string;
+    readonly notReady: string;
+    readonly application: string;
+    readonly atlas: string;
+    readonly rules: string;
+    readonly kit: string;
+    readonly jobs: string;
+    readonly missing: string;
+    readonly here: string;
+    readonly persisted: string;
+    readonly notPersisted: string;
+    readonly fetch: string;
+    readonly fetching: string;
+  };
   readonly confidence: { readonly maker: string; readonly 'found-once': string; readonly confirmed: string };
   readonly confidenceMarks: {
     readonly maker: string;
