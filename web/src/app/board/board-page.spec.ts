@@ -26,6 +26,7 @@ function callOf(number: number, more: Partial<BoardCall> = {}): BoardCall {
       vanId: null,
     },
     ...{ technicianId: null, state: 'open', receivedAt: new Date().toISOString(), caller: null, job: null },
+    promisedAt: null,
     ...more,
   } as unknown as BoardCall;
 }
@@ -75,6 +76,23 @@ describe('the board', () => {
     expect(row(due).textContent).toContain('charge is due: go back');
     expect(row(replaced).textContent).toContain('Replace now');
     expect(root.querySelector('header')!.textContent).toMatch(/1 waiting, 2 under way/);
+  });
+
+  it('puts the calls first whose promise has passed, the latest on top, and marks them; a begun call is in time', async () => {
+    const promised = (minutes: number) => ({
+      promisedAt: new Date(Date.now() + minutes * 60_000).toISOString(),
+    });
+    const intime = callOf(1, promised(30));
+    const late = callOf(2, promised(-5));
+    const later = callOf(3, promised(-50));
+    const begun = callOf(4, { ...promised(-90), job: jobOf({}) });
+    await show(intime, late, later, begun);
+    const titles = [...root.querySelectorAll('.what strong')].map(({ textContent }) => textContent);
+    expect(titles).toEqual(['Car 3', 'Car 2', 'Car 1', 'Car 4']);
+    expect(row(later).querySelector('.tone-stop')!.textContent).toBe('overdue 50 min');
+    expect(row(intime).textContent).toMatch(/promised \d\d:\d\d/);
+    expect(row(intime).querySelector('.tone-stop')).toBeNull();
+    expect(row(begun).textContent).not.toContain('promised');
   });
 
   it('shows those of one kind', async () => {

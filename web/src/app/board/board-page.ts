@@ -133,6 +133,12 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
                 {{ t.at({ stage: stageWords[job.stage] }) }}
               } @else {
                 {{ call.urgent ? t.urgent : '' }}{{ age(call) }}
+                @if (call.promisedAt; as at) {
+                  @let late = minutesLate(call);
+                  <span class="promised" [class.tone-stop]="late > 0">{{
+                    late > 0 ? t.overdue({ minutes: late }) : t.promisedFor({ due: (at | when: 'time') })
+                  }}</span>
+                }
               }
               @for (van of call.job?.vansComing ?? []; track van.vanId) {
                 <span class="coming" [class.tone-watch]="van.vanId === vanId()">{{
@@ -185,6 +191,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
       padding: 6px 10px;
     }
     .state .dim,
+    .promised,
     .coming {
       display: block;
       font-weight: 500;
@@ -243,6 +250,24 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
       padding: 24px 12px;
     }
     @include media.phone {
+      header {
+        gap: 8px;
+      }
+      .new {
+        padding-inline: 8px;
+      }
+      /* One row that scrolls: the calls begin two rows higher. */
+      .shown {
+        order: 1;
+        flex: 1 1 100%;
+        flex-wrap: nowrap;
+        min-width: 0;
+        margin-left: 0;
+        overflow-x: auto;
+      }
+      .shown .key {
+        flex: none;
+      }
       .call {
         grid-template-columns: 44px 1fr;
         gap: 2px 10px;
@@ -301,8 +326,11 @@ export class BoardPage {
   protected readonly waiting = computed(() => this.calls().filter((c) => isShown(c, 'waiting')));
   protected readonly open = computed(() => this.calls().filter((c) => isShown(c, 'under-way')));
   protected readonly onCharge = computed(() => this.calls().filter((c) => isShown(c, 'on-charge')).length);
+  /** Calls that are overdue come first, the latest of them on top. */
   protected readonly shown = computed(() =>
-    this.calls().filter((c) => isShown(c, this.show(), this.crewId(), this.vanId())),
+    this.calls()
+      .filter((c) => isShown(c, this.show(), this.crewId(), this.vanId()))
+      .sort((a, b) => this.minutesLate(b) - this.minutesLate(a)),
   );
   protected readonly stageWords = STAGE_WORDS;
   protected readonly verdictWords = VERDICT_WORDS;
@@ -352,6 +380,12 @@ export class BoardPage {
 
   protected isDue(at: string): boolean {
     return Date.parse(at) <= this.now();
+  }
+
+  /** Minutes past its promise, for a call that nobody has begun; 0 where it is in time, or nothing was promised. */
+  protected minutesLate(call: BoardCall): number {
+    if (call.promisedAt === null || !isShown(call, 'waiting')) return 0;
+    return Math.max(0, Math.floor((this.now() - Date.parse(call.promisedAt)) / MINUTE_MS));
   }
 
   protected age(call: BoardCall): string {

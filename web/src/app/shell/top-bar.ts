@@ -234,7 +234,7 @@ import { TOP_BAR as T } from '@words/screens/shell';
         font-size: var(--text-xs);
       }
       nav {
-        flex: 1 1 220px;
+        flex: 1 1 120px;
         min-width: 0;
         gap: 0;
         height: 48px;

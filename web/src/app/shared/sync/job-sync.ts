@@ -128,7 +128,7 @@ export class JobSync {
 
   /** Sends what earlier pages left, from the one page of this device that does; others wait to take its place. */
   start(): void {
-    // What was fetched before the service worker stood in the way was kept by nobody.
+    // No service worker kept the copies that came before it.
     if ('serviceWorker' in navigator)
       navigator.serviceWorker.addEventListener('controllerchange', () => void this.prepareAnew());
     addEventListener('online', () => {

@@ -81,6 +81,8 @@ export interface Messages {
     readonly emptyState: string;
     readonly loading: string;
     readonly min: Message<'minutes'>;
+    readonly promisedFor: Message<'due'>;
+    readonly overdue: Message<'minutes'>;
   };
   readonly callDialog: {
     readonly call: Message<'number' | 'title'>;
