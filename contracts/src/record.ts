@@ -71,6 +71,9 @@ export const BATTERY_MOVE_KINDS = [
 /** An act on a battery. `met`: it was in when the vehicle came. `gone`: another was found in its place. */
 export type BatteryMoveKind = (typeof BATTERY_MOVE_KINDS)[number];
 
+/** Notes that the house itself puts to a move. Records hold them as they stand; each screen has its own words for them. */
+export const MOVE_NOTES = { isNew: 'new in the record', isPromised: 'as promised' } as const;
+
 /** One battery. */
 export interface Battery {
   readonly id: string;

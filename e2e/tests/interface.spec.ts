@@ -196,6 +196,35 @@ test('every part of Measure and Verdict is accessible, its buttons big enough @l
   }
 });
 
+test('without colours of its own the next action, Make safe and the current stage keep their shapes', async ({
+  tech,
+  page,
+}) => {
+  await page.emulateMedia({ forcedColors: 'active' });
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank', restVolts: [11.85] });
+  const borderOf = (name: string): Promise<string> =>
+    page.locator(name).evaluate((element) => getComputedStyle(element).borderTopStyle);
+  expect(await borderOf('.next')).toBe('solid');
+  expect(await borderOf('.safe button')).toBe('dashed');
+  expect(await borderOf('vt-rail .current')).toBe('solid');
+  expect(await borderOf('vt-rail li:first-child button')).toBe('none');
+  await page.emulateMedia({ forcedColors: 'none' });
+});
+
+test('the first stop of the keyboard leads past bar and rail to the stage', async ({ tech, page }) => {
+  await tech.at('measure', 'brinmoor-pella', { symptom: 'slow-crank', restVolts: [11.85] });
+  const first = page.locator('button, a[href], input, select').first();
+  await expect(first).toHaveText('Skip to the page');
+  // Enter is the next action's, but for a button that the keyboard reached.
+  await page.locator('vt-top-bar .mark').focus();
+  await page.keyboard.press('Shift+Tab');
+  await expect(first).toBeFocused();
+  await expect(first).toBeInViewport();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.stage')).toBeFocused();
+  await tech.expectStage('Measure');
+});
+
 test.describe('a button that has changed', () => {
   test.use({ armsAtOnce: false });
 

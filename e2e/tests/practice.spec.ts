@@ -78,7 +78,7 @@ test('the tool’s advice, followed by keyboard alone, passes a case; the ladder
   await expect(first).toBeVisible();
   const heading = await first.textContent();
   const press = async (name: string | RegExp): Promise<void> => {
-    const button = page.getByRole('button', { name });
+    const button = page.getByRole('button', { name, exact: typeof name === 'string' });
     // A button that is not ready takes no focus.
     await expect(button).toBeEnabled();
     await button.focus();

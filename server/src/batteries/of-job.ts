@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { MOVE_NOTES } from '@voltrek/contracts';
 import { batteryEntries as entriesOf, type Job, type JobEvent, timeOf } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
 import { asc, eq } from 'drizzle-orm';
@@ -100,7 +101,7 @@ export async function projectMoves(
       if (event.data.kind === 'replace')
         for (const [place, { rating }] of machine.batteries.entries()) {
           await removeAt(tx, vehicleId, place, 'taken-out', of);
-          const move = { ...fitted(vehicleId, place, of), note: 'as promised' };
+          const move = { ...fitted(vehicleId, place, of), note: MOVE_NOTES.isPromised };
           await addBattery(tx, randomUUID(), rating, null, move);
         }
       break;

@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { type NewBatteryMove, parseBatteryMove, parseNewBattery, UUID_PATTERN } from '@voltrek/contracts';
+import {
+  MOVE_NOTES,
+  type NewBatteryMove,
+  parseBatteryMove,
+  parseNewBattery,
+  UUID_PATTERN,
+} from '@voltrek/contracts';
 import { Router } from 'express';
 import { modelById } from '../atlas/repository.js';
 import { requireCrew } from '../crew/repository.js';
@@ -35,7 +41,7 @@ export function batteryRoutes(database: Database): Router {
         at: new Date(),
         vehicleId: null,
         place: null,
-        note: 'new in the record',
+        note: MOVE_NOTES.isNew,
       } as const;
       await addBattery(tx, id, rating, dateMark, first);
     });

@@ -1,3 +1,4 @@
+import { MOVE_NOTES } from '@voltrek/contracts';
 import { plateKeyOf, searchTextOf } from '@voltrek/contracts/search-text';
 import { randomUUID } from 'node:crypto';
 import { type Machine, MACHINE_CLASSES } from '@voltrek/core/machine';
@@ -73,7 +74,7 @@ async function loadCrewAndVans(tx: Tx, house: DemoHouse, now: Date): Promise<voi
         vehicleId: null,
         place: null,
         vanId: id,
-        note: 'new in the record',
+        note: MOVE_NOTES.isNew,
       });
   }
 }

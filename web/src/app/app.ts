@@ -40,6 +40,7 @@ const CLOCK_MS = 60_000;
   imports: [Refusals, RouterOutlet, TopBar],
   host: { '(document:keydown)': 'onKey($event)' },
   template: `
+    <button type="button" class="key skip" (click)="skip()">{{ t.skip }}</button>
     @for (spoken of [language()]; track spoken) {
       <vt-top-bar />
     }
@@ -68,6 +69,16 @@ const CLOCK_MS = 60_000;
     <vt-refusals />
   `,
   styles: `
+    /* Seen where a keyboard reaches it: the first stop of every page. */
+    .skip:not(:focus) {
+      position: absolute;
+      transform: translateY(-200%);
+    }
+    .skip:focus {
+      position: absolute;
+      z-index: 10;
+      inset: 4px auto auto 4px;
+    }
     .bar {
       display: flex;
       flex-wrap: wrap;
@@ -90,6 +101,14 @@ export class App {
   protected readonly t = T;
   protected readonly signInBar = SIGN_IN_BAR;
   protected readonly language = language;
+
+  /** Moves the focus past the bar and the rail, to the page or the stage itself. */
+  protected skip(): void {
+    const page =
+      document.querySelector<HTMLElement>('main .stage') ?? document.querySelector<HTMLElement>('main');
+    page?.setAttribute('tabindex', '-1');
+    page?.focus();
+  }
 
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;

@@ -1,7 +1,7 @@
 import { degrees } from '@words/units';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { BatteryRecord, NewBatteryMove } from '@voltrek/contracts';
+import { type BatteryRecord, MOVE_NOTES, type NewBatteryMove } from '@voltrek/contracts';
 import type { BatteryEntry } from '@voltrek/core/job';
 import { dateText } from '../shared/model/dates';
 import { Store } from '@ngrx/store';
@@ -23,6 +23,12 @@ import { messagesOf } from '@words/messages-of';
 import { BATTERY_PAGE as T } from '@words/screens/battery';
 
 const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEntry');
+
+/** A note on a move: of the house itself in the language of the screen, else as it was written. */
+function noteOf(note: string): string {
+  if (note === MOVE_NOTES.isNew) return T.isNew;
+  return note === MOVE_NOTES.isPromised ? T.isPromised : note;
+}
 
 /**
  * The record of one battery, whatever it sat in: its readings over time, the trend, its places and its next act. The page tells when it
@@ -116,7 +122,8 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEnt
                 <span class="dim">{{ m.at | when: 'date' }}</span>
                 <span
                   >{{ moveWords[m.kind] }}{{ nameOfVehicle(m.vehicle) ? ', ' + nameOfVehicle(m.vehicle) : ''
-                  }}{{ m.vanId ? ', ' + vanName(m.vanId) : '' }}{{ m.note ? ': ' + m.note : '' }}</span
+                  }}{{ m.vanId ? ', ' + vanName(m.vanId) : ''
+                  }}{{ m.note ? ': ' + noteOf(m.note) : '' }}</span
                 >
                 <span class="dim">{{ crewName(m.by) }}</span>
               </li>
@@ -185,6 +192,7 @@ const ENTRY_WORDS: Record<BatteryEntry['kind'], string> = messagesOf('batteryEnt
 })
 export class BatteryPage {
   protected readonly t = T;
+  protected readonly noteOf = noteOf;
   protected readonly nameOfVehicle = vehicleName;
 
   /** Its id, or the code on its label. */

@@ -81,6 +81,11 @@ export interface StageAction {
       font-weight: 700;
       line-height: 1.05;
     }
+    @media (forced-colors: active) {
+      .next {
+        border: 4px solid;
+      }
+    }
     /*
      * Fills while it is not taken yet: by moving what is painted once. It stays as a layer of its own. To make or drop one makes the
      * browser paint the whole page within the tap.

@@ -134,6 +134,11 @@ import { RAIL as T } from '@words/screens/job-rail';
       border-color: var(--on-lamp);
       color: var(--lamp);
     }
+    @media (forced-colors: active) {
+      .current {
+        border: 4px solid Highlight;
+      }
+    }
     button:focus-visible {
       outline-offset: -4px;
       outline-color: var(--on-road);

@@ -54,6 +54,7 @@ export interface Messages {
     readonly notHereTitle: string;
   };
   readonly app: {
+    readonly skip: string;
     readonly newerVersion: string;
     readonly partMissing: string;
     readonly reload: string;
@@ -755,6 +756,8 @@ export interface Messages {
     readonly muchLater: string;
     readonly asLateAs: Message<'latest'>;
     readonly trendFalls: Message<'day' | 'first' | 'later' | 'need' | 'sooner'>;
+    readonly isNew: string;
+    readonly isPromised: string;
   };
   readonly batteryTrend: {
     readonly ofItsRating: string;
