@@ -3,7 +3,13 @@ import { NgbActiveModal, NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { selectWork } from '../shared/job/job-selectors';
 import { Reporter } from '../shared/job/reporter';
-import { batteryFaults, batteryFields, batteryValues, typedBattery } from '../shared/entry/battery-fields';
+import {
+  batteryFaults,
+  batteryFields,
+  batteryValues,
+  isSameLabel,
+  typedBattery,
+} from '../shared/entry/battery-fields';
 import { formOf, keptOf } from '../shared/ui/checked-form';
 import { Choices } from '../shared/ui/choices';
 import { FormFields } from '../shared/ui/form-fields';
@@ -53,7 +59,7 @@ export class AnotherBatteryDialog {
   protected readonly batteryWord = batteryWord;
   protected readonly batteries = computed(() => this.work()?.machine.batteries ?? []);
   protected readonly at = signal(0);
-  private readonly rating = computed(() => this.batteries()[this.at()]?.rating);
+  private readonly rating = computed(() => this.batteries()[this.at()]?.rating, { equal: isSameLabel });
   protected readonly recorded = computed(() => {
     const rating = this.rating();
     return rating ? ratingWords(rating) : '';

@@ -9,6 +9,10 @@ import { serverCopy } from './server-copy';
 /** Tonight's calls. */
 export const boardCopy = serverCopy<readonly BoardCall[]>('board', [], { ask: (api) => api.board() });
 
+/** Returns the ids of the jobs that the board shows. */
+export const jobsOn = (calls: readonly BoardCall[]): readonly string[] =>
+  calls.flatMap(({ job }) => (job ? [job.id] : []));
+
 export const BoardActions = createActionGroup({
   source: 'Board',
   events: { Opened: emptyProps(), Left: emptyProps() },

@@ -41,6 +41,26 @@ describe('finding with no server', () => {
     expect(ids('zz 1')).toEqual([]);
   });
 
+  it('fetches its copy once in a while, and at once where the last one is outdated', async () => {
+    const devicePack = jasmine.createSpy('devicePack').and.returnValue(of({ body: PACK, at: HELD_AT }));
+    const api = { devicePack, followUps: () => of([]), looseBatteries: () => of([]) };
+    const house = { rules: () => Promise.resolve(), vans: () => Promise.resolve() };
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: Api, useValue: api },
+        { provide: House, useValue: house },
+      ],
+    });
+    const finder = TestBed.inject(Finder);
+    await finder.prepare();
+    await finder.prepare();
+    expect(devicePack).toHaveBeenCalledTimes(1);
+    finder.outdate();
+    await finder.prepare();
+    expect(devicePack).toHaveBeenCalledTimes(2);
+  });
+
   it('asks the server first, and tells how old the copy is that answers in its place', async () => {
     const away = throwError(() => new HttpErrorResponse({ status: 504 }));
     const api = {

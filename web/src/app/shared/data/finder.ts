@@ -36,13 +36,14 @@ export class Finder {
   /** When the copy was made that answered last; null while the server itself answers. */
   readonly heldAt = this.asOf.asReadonly();
 
-  /**
-   * Has a copy of the house ready for a time with no network, pages included that nobody opened here. The service worker keeps it.
-   *
-   * @param isAnew whatever age the last copy has
-   */
-  async prepare(isAnew = false): Promise<void> {
-    if (!isAnew && performance.now() - this.fetchedMs < STALE_MS) return;
+  /** Has the next `prepare` fetch, whatever age the last copy has. */
+  outdate(): void {
+    this.fetchedMs = -Infinity;
+  }
+
+  /** Has a copy of the house ready for a time with no network, pages included that nobody opened here. The service worker keeps it. */
+  async prepare(): Promise<void> {
+    if (performance.now() - this.fetchedMs < STALE_MS) return;
     this.fetchedMs = performance.now();
     try {
       const { api } = this;
@@ -51,7 +52,7 @@ export class Finder {
       const asked = [api.devicePack(), api.followUps(), api.looseBatteries()];
       for (const request of asked) await firstValueFrom<unknown>(request);
     } catch {
-      this.fetchedMs = -Infinity;
+      this.outdate();
     }
   }
 

@@ -33,6 +33,10 @@ export const batteryValues = ({
   dateMark: '',
 });
 
+/** True of labels that say the same: a form that begins with one stays as typed when the job is folded anew. */
+export const isSameLabel = (a: object | undefined, b: object | undefined): boolean =>
+  JSON.stringify(a) === JSON.stringify(b);
+
 /** Returns the battery that was typed; NaN where nothing is. A date mark that is blank is null. */
 export function typedBattery(values: FormValues): {
   readonly rating: BatteryRating;

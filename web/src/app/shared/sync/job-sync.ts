@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { BoardCall, JobDetail } from '@voltrek/contracts';
+import type { JobDetail } from '@voltrek/contracts';
 import { JOBS_WANTED_MOST } from '@voltrek/contracts/wire';
 import type { JobEvent } from '@voltrek/core/job';
 import { Actions, ofType } from '@ngrx/effects';
@@ -7,7 +7,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom, timeout } from 'rxjs';
 import { JobActions, loggedFrom } from '../model/job-state';
 import { Api } from '../data/api';
-import { boardCopy } from '../data/board';
+import { boardCopy, jobsOn } from '../data/board';
 import { PageActions } from '../model/across-pages';
 import { StreamLine } from '../data/stream-line';
 import { Finder } from '../data/finder';
@@ -33,10 +33,6 @@ const CLOCK: Clock = {
   wait: (ms) => new Promise((done) => setTimeout(done, ms)),
   random: Math.random,
 };
-
-/** The jobs that the board shows. */
-const jobsOn = (calls: readonly BoardCall[]): readonly string[] =>
-  calls.flatMap(({ job }) => (job ? [job.id] : []));
 
 /** Carries the events of this device to the server, for all jobs, and keeps the answers. */
 @Injectable({ providedIn: 'root' })
@@ -123,7 +119,9 @@ export class JobSync {
 
   /** Fetches what a time with no network needs, whatever age the last copies have. */
   prepareAnew(): Promise<void> {
-    return this.prepare(jobsOn(this.board()), true);
+    // A preparation that is under way begins again behind this one.
+    this.finder.outdate();
+    return this.prepare(jobsOn(this.board()));
   }
 
   /** Sends what earlier pages left, from the one page of this device that does; others wait to take its place. */
@@ -197,7 +195,7 @@ export class JobSync {
   }
 
   /** Has ready what a time with no network asks for: the jobs of the board, those closed lately, and the house. */
-  private async prepare(open: readonly string[], isAnew = false): Promise<void> {
+  private async prepare(open: readonly string[]): Promise<void> {
     if (this.isPreparing) {
       this.openSince = open;
       return;
@@ -209,7 +207,7 @@ export class JobSync {
         const newest = this.api.log('', null, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
         this.hasHeldClosed = await this.holdAll((await firstValueFrom(newest)).jobs.map(({ id }) => id));
       }
-      await this.finder.prepare(isAnew);
+      await this.finder.prepare();
     } catch {
       // No server: the board asks again when there is one.
     } finally {

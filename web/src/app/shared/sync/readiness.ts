@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { boardCopy } from '../data/board';
+import { boardCopy, jobsOn } from '../data/board';
 import { DeviceStore } from './device-store';
 
 /** The copies that a rescue without network reads, by the address that the service worker keeps each under. */
@@ -39,8 +39,10 @@ export class Readiness {
       (Object.keys(COPIES) as (keyof typeof COPIES)[]).map((name) => copyOf(name, COPIES[name])),
     );
     const held = await this.device.heldIds();
-    const jobs = this.board().flatMap(({ job }) => (job?.state === 'open' ? [job.id] : []));
-    this.found.set([...copies, { name: 'jobs', isHere: jobs.every((id) => held.has(id)), at: null }]);
+    this.found.set([
+      ...copies,
+      { name: 'jobs', isHere: jobsOn(this.board()).every((id) => held.has(id)), at: null },
+    ]);
     this.persisted.set(await persistence('persisted'));
   }
 

@@ -1594,6 +1594,7 @@ export interface Messages {
     readonly aNewOne: string;
     readonly itIsFitted: string;
     readonly itDoesNotFit: Message<'list'>;
+    readonly typeRating: string;
   };
   readonly fittingStepsPart: {
     readonly stepOf: Message<'step' | 'steps'>;

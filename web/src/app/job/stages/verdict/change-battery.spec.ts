@@ -59,6 +59,23 @@ describe('ChangeBattery', () => {
     expect(root.textContent).toContain('Its record begins today.');
   });
 
+  it('begins with the kind that went out, and keeps what is typed while the job goes on', async () => {
+    const battery = CAR.batteries[0]!;
+    const agm = { ...battery.rating, chemistry: 'agm' } as const;
+    const machine = { ...CAR, resets: [], batteries: [{ ...battery, rating: agm }] };
+    const { root, tap, type, button, fixture } = await jobHarness(ChangeBattery, [opened()], { machine });
+    while (root.querySelector('.step')) await tap('Done');
+    expect(root.textContent).toContain('Type what is printed on the new battery.');
+    expect(root.querySelector('select')!.value).toBe('agm');
+    await type('Capacity, Ah', '60');
+    // A tap folds the job anew: its machine is another object that says the same.
+    const work = fixture.componentInstance.work();
+    fixture.componentRef.setInput('work', { ...work, machine: structuredClone(work.machine) });
+    await fixture.whenStable();
+    await type('Cold-cranking amps, A', '560');
+    expect(button('It is fitted').disabled).toBeFalse();
+  });
+
   it('offers what lies on the van and fits, and records which one went in', async () => {
     const machine = { ...CAR, resets: [] };
     const call = { ...detailOf([opened()]).call, vanId: 'van-2' };

@@ -1,17 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { fittingOrder } from '@voltrek/core/hookup';
 import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
-import { catchError, map, of } from 'rxjs';
+import { catchError, map, of, startWith, switchMap } from 'rxjs';
 import { Api } from '../../../shared/data/api';
 import {
   batteryFaults,
   batteryFields,
   batteryValues,
+  isSameLabel,
   typedBattery,
 } from '../../../shared/entry/battery-fields';
-import { faultsOf, type FieldFaults, formOf, keptOf } from '../../../shared/ui/checked-form';
-import type { FormValues } from '../../../shared/ui/form-field';
+import { formOf, keptOf } from '../../../shared/ui/checked-form';
 import { FormFields } from '../../../shared/ui/form-fields';
 import { allOf, anyOf } from '@words/numbers';
 import { ratingWords } from '@words/figures';
@@ -106,9 +106,15 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
           {{ t.itIsFitted }}
         </button>
       } @else {
-        <vt-form-fields [fields]="fields" [form]="form" />
+        <p class="dim">{{ t.typeRating }}</p>
+        <vt-form-fields [fields]="fields" [form]="form()" />
         <div class="keys">
-          <button type="button" class="key strong" [disabled]="form.invalid || isClosed()" (click)="fitted()">
+          <button
+            type="button"
+            class="key strong"
+            [disabled]="form().invalid || misfit() !== null || isClosed()"
+            (click)="fitted()"
+          >
             {{ t.itIsFitted }}
           </button>
         </div>
@@ -197,24 +203,36 @@ export class ChangeBattery {
   protected readonly isClosed = computed(() => this.work().job.closedAt !== null);
 
   protected readonly fields = batteryFields();
-  protected readonly form = formOf(this.fields, batteryValues({}), (values) => this.faultsOf(values));
+  /** A new battery is mostly of the kind that went out. */
+  private readonly begin = computed(
+    () => {
+      const { chemistry, ccaStandard } = this.work().machine.batteries[this.at()]!.rating;
+      return { chemistry, ccaStandard };
+    },
+    { equal: isSameLabel },
+  );
+  protected readonly form = computed(() => formOf(this.fields, batteryValues(this.begin()), batteryFaults));
+  private readonly typed = toSignal(
+    toObservable(this.form).pipe(
+      switchMap((form) =>
+        form.valueChanges.pipe(
+          startWith(null),
+          map(() => keptOf(this.fields, form)),
+        ),
+      ),
+    ),
+  );
   /** Why the battery that was typed does not fit; null where it does, and for half a label. */
-  protected readonly misfit = toSignal(this.form.events.pipe(map(() => faultsOf(this.form)[''] ?? null)), {
-    initialValue: null,
-  });
-
-  private faultsOf(values: FormValues): FieldFaults {
-    const faults = batteryFaults(values);
-    if (Object.keys(faults).length > 0) return faults;
+  protected readonly misfit = computed(() => {
+    const values = this.typed();
+    if (!values || Object.keys(batteryFaults(values)).length > 0) return null;
     const misfits = misfitsOf(this.need(), typedBattery(values).rating);
-    return misfits.length > 0
-      ? { '': T.itDoesNotFit({ list: allOf(misfits.map((m) => MISFIT_WORDS[m])) }) }
-      : {};
-  }
+    return misfits.length > 0 ? T.itDoesNotFit({ list: allOf(misfits.map((m) => MISFIT_WORDS[m])) }) : null;
+  });
 
   protected fitted(): void {
     const spare = this.spare();
-    const { rating, dateMark } = typedBattery(keptOf(this.fields, this.form));
+    const { rating, dateMark } = typedBattery(keptOf(this.fields, this.form()));
     this.reporter.report(
       'battery.replaced',
       spare
