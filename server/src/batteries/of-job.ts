@@ -76,7 +76,8 @@ export async function projectMoves(
       break;
     case 'battery.found': {
       const { battery: place, rating, dateMark = null } = event.data;
-      // It sat there when the job was opened, so each reading of the job is its own.
+      // It sat there when the job was opened, so each reading of the job is its own: `writeEntries` puts them down anew.
+      await tx.delete(batteryEntries).where(eq(batteryEntries.jobId, job.id));
       const then = { ...of, at: new Date(job.openedAt) };
       await removeAt(tx, vehicleId, place, 'gone', then);
       await addBattery(tx, event.id, rating, dateMark, {
@@ -155,11 +156,10 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
     .from(batteryEntries)
     .where(eq(batteryEntries.jobId, job.id))
     .orderBy(asc(batteryEntries.position));
-  const moves = await movesInto(tx, vehicleId);
   const same = (i: number): boolean => {
     const a = entries[i];
     const b = stood[i];
-    if (!a || !b || batteryAt(moves, a.battery, new Date(a.at)) !== b.batteryId) return false;
+    if (!a || !b) return false;
     const isSame = a.kind === b.kind && a.battery === b.place && a.volts === b.volts && a.share === b.share;
     return isSame && Date.parse(a.at) === b.at.getTime();
   };
@@ -169,6 +169,7 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
     await tx.delete(batteryEntries).where(eq(batteryEntries.position, position));
   const added = entries.slice(kept);
   if (added.length === 0) return;
+  const moves = await movesInto(tx, vehicleId);
   const rows = added.flatMap(({ battery: place, at, kind, volts, share, spread }) => {
     const batteryId = batteryAt(moves, place, new Date(at));
     return batteryId

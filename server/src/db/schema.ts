@@ -170,7 +170,18 @@ export const stagedModels = pgTable(
   (t) => [primaryKey({ columns: [t.batch, t.position] })],
 );
 
-/** Photos of a machine, as JPEG without metadata. */
+/** A photo as each table of them keeps it: JPEG without metadata. */
+const picture = () => ({
+  by: text()
+    .notNull()
+    .references(() => crew.id),
+  at: instant('at').notNull(),
+  widthPx: integer('width_px').notNull(),
+  heightPx: integer('height_px').notNull(),
+  jpeg: bytes().notNull(),
+});
+
+/** Photos of a machine. */
 export const modelPhotos = pgTable(
   'model_photos',
   {
@@ -178,13 +189,7 @@ export const modelPhotos = pgTable(
     modelId: text('model_id')
       .notNull()
       .references(() => models.id),
-    by: text()
-      .notNull()
-      .references(() => crew.id),
-    at: instant('at').notNull(),
-    widthPx: integer('width_px').notNull(),
-    heightPx: integer('height_px').notNull(),
-    jpeg: bytes().notNull(),
+    ...picture(),
   },
   (t) => [index('model_photos_of').on(t.modelId, t.at)],
 );
@@ -477,7 +482,7 @@ export const jobEvents = pgTable(
   (t) => [uniqueIndex('job_events_in_order').on(t.jobId, t.position)],
 );
 
-/** Photos of jobs, as JPEG without metadata. The log has their captions. */
+/** Photos of jobs. The log has their captions. */
 export const jobPhotos = pgTable(
   'job_photos',
   {
@@ -485,13 +490,7 @@ export const jobPhotos = pgTable(
     jobId: uuid('job_id')
       .notNull()
       .references(() => jobs.id),
-    by: text()
-      .notNull()
-      .references(() => crew.id),
-    at: instant('at').notNull(),
-    widthPx: integer('width_px').notNull(),
-    heightPx: integer('height_px').notNull(),
-    jpeg: bytes().notNull(),
+    ...picture(),
   },
   (t) => [index('job_photos_of').on(t.jobId)],
 );

@@ -102,14 +102,6 @@ export class App {
   protected readonly signInBar = SIGN_IN_BAR;
   protected readonly language = language;
 
-  /** Moves the focus past the bar and the rail, to the page or the stage itself. */
-  protected skip(): void {
-    const page =
-      document.querySelector<HTMLElement>('main .stage') ?? document.querySelector<HTMLElement>('main');
-    page?.setAttribute('tabindex', '-1');
-    page?.focus();
-  }
-
   protected readonly versions = inject(Versions);
   protected readonly canKeep = inject(DeviceStore).canKeep;
   private readonly modals = inject(NgbModal);
@@ -190,6 +182,14 @@ export class App {
   private setLight(light: Light): void {
     if (light !== untracked(this.light))
       this.store.dispatch(SessionActions.lightChosen({ light, byItself: true }));
+  }
+
+  /** Moves the focus past the bar and the rail, to the page or the stage itself. */
+  protected skip(): void {
+    const page =
+      document.querySelector<HTMLElement>('main .stage') ?? document.querySelector<HTMLElement>('main');
+    page?.setAttribute('tabindex', '-1');
+    page?.focus();
   }
 
   protected async signIn(): Promise<void> {

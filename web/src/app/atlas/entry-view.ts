@@ -22,7 +22,7 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
       <div class="keys">
         <button type="button" class="key" (click)="confirmed.emit()">{{ t.itIsSo }}</button>
         <button type="button" class="key" (click)="corrected.emit()">{{ t.correctIt }}</button>
-        <label class="key photo"
+        <label class="key opens-file"
           >{{ t.addAPhoto }}
           <input
             type="file"
@@ -140,15 +140,6 @@ import { ENTRY_VIEW as T } from '@words/screens/atlas';
     }
     dd {
       margin: 0;
-    }
-    .photo {
-      display: grid;
-      place-items: center;
-      position: relative;
-    }
-    .photo:focus-within {
-      outline: 3px solid var(--lamp);
-      outline-offset: 2px;
     }
     .point {
       display: block;

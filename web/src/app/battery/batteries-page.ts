@@ -174,7 +174,7 @@ export class BatteriesPage {
   private entryOf(values: FormValues): NewBattery {
     return {
       ...typedBattery(values),
-      vanId: values.vanId === '' ? null : (values.vanId ?? null),
+      vanId: (values.vanId ?? '').trim() || null,
       by: this.crewId(),
     };
   }

@@ -13,7 +13,7 @@ const T = messagesOf('addPhoto');
   selector: 'vt-add-photo',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label class="key take">
+    <label class="key opens-file">
       {{ t.take }}
       <input
         type="file"
@@ -56,15 +56,6 @@ const T = messagesOf('addPhoto');
   styles: `
     :host {
       display: contents;
-    }
-    .take {
-      position: relative;
-      display: inline-grid;
-      place-items: center;
-    }
-    .take:focus-within {
-      outline: 3px solid var(--lamp);
-      outline-offset: 2px;
     }
     form {
       flex: 1 1 100%;

@@ -10,7 +10,7 @@ const T = messagesOf('jobPhoto');
   selector: 'vt-job-photo',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (isMissing()) {
+    @if (source() === null) {
       <span class="dim">{{ t.missing }}</span>
     } @else if (source(); as src) {
       <img [src]="src" [alt]="caption() || t.untitled" />
@@ -33,17 +33,15 @@ export class JobPhotoView {
   readonly caption = input('');
 
   private readonly photos = inject(PhotosOfJob);
-  protected readonly source = signal<string | null>(null);
-  protected readonly isMissing = signal(false);
+  /** Undefined until it was looked for; null where nobody has it. */
+  protected readonly source = signal<string | null | undefined>(undefined);
 
   constructor() {
     effect((onCleanup) => {
       let isOver = false;
       onCleanup(() => (isOver = true));
       void this.load(this.jobId(), this.photoId()).then((source) => {
-        if (isOver) return;
-        this.source.set(source);
-        this.isMissing.set(source === null);
+        if (!isOver) this.source.set(source);
       });
     });
   }

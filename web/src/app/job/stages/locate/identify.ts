@@ -230,7 +230,7 @@ const SUGGESTIONS = 5;
                 {{ t.diesel }}
               </button>
             }
-            <label class="key photo"
+            <label class="key opens-file"
               >{{ photo() ? t.photo + photo()!.name : t.addAPhoto }}
               <input
                 type="file"
@@ -300,15 +300,6 @@ const SUGGESTIONS = 5;
       grid-template-columns: repeat(3, 1fr);
       gap: 8px 12px;
       margin-bottom: 10px;
-    }
-    .photo {
-      display: grid;
-      place-items: center;
-      position: relative;
-    }
-    .photo:focus-within {
-      outline: 3px solid var(--lamp);
-      outline-offset: 2px;
     }
     @include media.narrow {
       .fields {
