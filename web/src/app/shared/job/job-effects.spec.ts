@@ -8,7 +8,7 @@ import { defer, of, throwError } from 'rxjs';
 import { detailOf, event, JOB_ID, opened } from '../../../testing/fixtures';
 import { Api } from '../data/api';
 import { DeviceStore, type HeldJob } from '../sync/device-store';
-import { fetchGap, fetchIdentified, loadJob } from './job-effects';
+import { fetchGap, fetchIdentified, loadJob, restoreJob } from './job-effects';
 import { JobActions, jobFeature } from '../model/job-state';
 
 describe('job effects', () => {
@@ -45,7 +45,7 @@ describe('job effects', () => {
         provideStore(),
         provideState(jobFeature),
         provideState(kitCopy),
-        provideEffects({ loadJob, fetchIdentified, fetchGap }),
+        provideEffects({ loadJob, restoreJob, fetchIdentified, fetchGap }),
         { provide: DeviceStore, useValue: device },
         { provide: Api, useValue: api },
       ],
@@ -67,6 +67,16 @@ describe('job effects', () => {
     await openJob();
     expect(state().logged.map((l) => l.event.id)).toEqual([open.id]);
     expect(state().pending).toEqual(waiting);
+  });
+
+  it('shows the copy of a device that is slow, though the server is asked again before it answers', async () => {
+    isAway = true;
+    const { events: _events, ...detail } = detailOf([open]);
+    held = { jobId: JOB_ID, detail, logged: [{ event: open, revision: 1 }] };
+    store.dispatch(JobActions.opened({ jobId: JOB_ID }));
+    store.dispatch(JobActions.caughtUpWanted({ jobId: JOB_ID }));
+    await settle();
+    expect(state().detail).not.toBeNull();
   });
 
   it('opens a job that is held here while there is no server, and fetches it once there is', async () => {

@@ -34,7 +34,17 @@ const RETRY_MOST_MS = 4_000;
 /** A fetch that takes longer is begun anew, ms. */
 const FETCH_MS = 15_000;
 
-/** Shows the device's copy of the job at once; the server's follows, however long that takes. */
+/** Shows the device's copy of the job at once. Nothing but leaving breaks it off: without a network nothing else brings the job. */
+export const restoreJob = createEffect(
+  (actions = inject(Actions), device = inject(DeviceStore)) =>
+    actions.pipe(
+      ofType(JobActions.opened, JobActions.left),
+      switchMap((action) => (action.type === JobActions.opened.type ? heldJob(action.jobId, device) : EMPTY)),
+    ),
+  { functional: true },
+);
+
+/** Fetches the job from the server, however long that takes. */
 export const loadJob = createEffect(
   (actions = inject(Actions), store = inject(Store), api = inject(Api), device = inject(DeviceStore)) =>
     actions.pipe(
@@ -42,12 +52,7 @@ export const loadJob = createEffect(
       // Messages of another job must not break off what this one waits for.
       withLatestFrom(store.select(jobFeature.selectJobId)),
       filter(([{ jobId }, onScreen]) => jobId === onScreen),
-      switchMap(([action]) =>
-        merge(
-          action.type === JobActions.opened.type ? heldJob(action.jobId, device) : EMPTY,
-          fetchedJob(action.jobId, api, device),
-        ),
-      ),
+      switchMap(([{ jobId }]) => fetchedJob(jobId, api, device)),
     ),
   { functional: true },
 );
