@@ -97,6 +97,7 @@ const PAGES = [
   'bench',
   'rules',
   'files',
+  'figures',
   'follow-ups',
   'set-up',
   'practice',

@@ -3,6 +3,7 @@ import type { KitItem } from '@voltrek/core/sources';
 import type { AtlasEntry, ImportReport, MachineSearch } from './atlas.js';
 import type { BackupState } from './backup.js';
 import type { Exam } from './exam.js';
+import type { HouseFigures } from './job-filter.js';
 import type { InstrumentAddresses, InstrumentNow, Weather } from './instruments.js';
 import type { Battery, BatteryRecord, CallChange, Person, Vehicle, VehicleSummary } from './record.js';
 import type { SignInHouse, SignInState } from './sign-in.js';
@@ -108,6 +109,7 @@ export interface Answers {
   'POST /api/instruments/readings': InstrumentNow;
   'GET /api/instruments/weather': Weather;
   'GET /api/jobs': LogPage;
+  'GET /api/jobs/figures': HouseFigures;
   'GET /api/jobs/:jobId': JobDetail;
   'GET /api/jobs/:jobId/sheet': JobSheet;
   'POST /api/jobs/:jobId/events': EventTaken;

@@ -1,5 +1,6 @@
 export * from './text.js';
 export * from './job-event.js';
+export * from './job-filter.js';
 export * from './jobs-wanted.js';
 export * from './rule-setting.js';
 export * from './sign-in.js';

@@ -11,10 +11,10 @@ import {
   TOOLS,
   VOLUNTEERED,
 } from '../src/diagnosis/index.js';
-import type { Random } from '../src/quantities/index.js';
+import type { Random, ReliabilityRow } from '../src/quantities/index.js';
 import { DEFAULT_RULES } from '../src/rules/index.js';
 import { conclude, type VerdictRecord } from '../src/verdict/index.js';
-import { reliability, type ReliabilityRow } from './reliability.js';
+import { reliability } from './reliability.js';
 import { findingFor, technician } from './truth/technician.js';
 import {
   between,

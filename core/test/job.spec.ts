@@ -6,6 +6,7 @@ import {
   hasStarted,
   lastUndoable,
   latestReading,
+  outcomeOfJob,
   profileOfJob,
   refusalInLog,
   restSecondsLeft,
@@ -333,5 +334,46 @@ describe('another battery than the record says', () => {
     expect(strengths()).toEqual(earlier.strengths);
     log.take('battery.found', found);
     expect(strengths()).toEqual([null]);
+  });
+});
+
+describe('outcomeOfJob', () => {
+  it('counts minutes from the arrival to the first start, and names the kit that helped', () => {
+    const log = planned();
+    // The call was taken at 02:40; the polarity is the first thing at the machine, a minute later.
+    expect(outcomeOfJob(log.job, 1).startedBy).toBeNull();
+    log.take('donor.switched', { running: true });
+    for (const clamp of ['redCasualty', 'redSource', 'blackSource', 'blackCasualty'] as const)
+      log.take('clamp.attached', { clamp, pointId: 'plus' });
+    log.take('attempt.started', {}, 240);
+    log.take('attempt.ended', { outcome: 'slow', seconds: 5, lowestVolts: 8.2 }, 5);
+    log.take('attempt.started', {}, 235);
+    log.take('attempt.ended', { outcome: 'started', seconds: 2, lowestVolts: 9.8 }, 60);
+    const { minutesToRunning, ...outcome } = outcomeOfJob(log.job, 1);
+    // Plan, engine and four clamps a minute each, then 240 + 5 + 235 + 60 s.
+    expect(minutesToRunning).toBeCloseTo(6 + 9, 6);
+    expect(outcome).toEqual({
+      startedBy: 'donor',
+      batteriesFitted: 0,
+      wasCharged: false,
+      helpedTries: [
+        { sourceId: 'donor', sourceKind: 'donor', odds: null, started: false },
+        { sourceId: 'donor', sourceKind: 'donor', odds: null, started: true },
+      ],
+      overridden: [],
+    });
+  });
+
+  it('counts a start by itself, and each rule that was overridden once', () => {
+    const log = new Log();
+    log.take('note.added', { text: 'on the way' }, 600);
+    for (let i = 0; i < 2; i++) log.take('override.given', { rule: 'crankTriesMax', reason: 'cold' });
+    log.take('attempt.started', {});
+    log.take('attempt.ended', { outcome: 'started', seconds: 1, lowestVolts: 10.1 });
+    const outcome = outcomeOfJob(log.job, 2);
+    expect(outcome.startedBy).toBe('itself');
+    expect(outcome.minutesToRunning).toBeCloseTo(3, 6);
+    expect(outcome.overridden).toEqual(['crankTriesMax']);
+    expect(outcome.helpedTries).toEqual([]);
   });
 });

@@ -1,16 +1,10 @@
+import { calibrationError as errorOf, type ReliabilityRow } from '../src/quantities/index.js';
+
 /** Something that was claimed, and whether it came true. */
 export interface Claim {
   /** 0 to 1. */
   readonly claim: number;
   readonly isMet: boolean;
-}
-
-/** Claims of about one size, and the share of them that came true. */
-export interface ReliabilityRow {
-  readonly from: number;
-  readonly count: number;
-  readonly claimed: number;
-  readonly met: number;
 }
 
 /** Claims gathered by size, each beside the share of them that came true. The last row takes its upper edge too. */
@@ -40,12 +34,8 @@ export const deciles = (claims: readonly Claim[]): ReliabilityRow[] =>
     Array.from({ length: 11 }, (_, i) => i / 10),
   );
 
-/** Expected calibration error: how far claims of one size lie from what happened, on the average. */
-export const calibrationError = (claims: readonly Claim[]): number =>
-  deciles(claims).reduce(
-    (sum, { count, claimed, met }) => sum + (Math.abs(claimed - met) * count) / claims.length,
-    0,
-  );
+/** How far claims of one size lie from what happened, on the average. */
+export const calibrationError = (claims: readonly Claim[]): number => errorOf(deciles(claims));
 
 /** Brier score: mean squared distance of a claim from what happened. */
 export const brier = (claims: readonly Claim[]): number =>

@@ -4,6 +4,7 @@ export const PAGES: readonly string[] = [
   'atlas',
   'kit',
   'log',
+  'figures',
   'follow-ups',
   'vehicles',
   'batteries',

@@ -24,7 +24,7 @@ import { demoDatabase } from './test-database.js';
 const refuse = (error: Error): never => {
   throw error;
 };
-const log = { text: '', verdict: null, limit: 200, after: null };
+const log = { text: '', filter: {}, limit: 200, after: null };
 
 describe('a backup', () => {
   let folder: string;

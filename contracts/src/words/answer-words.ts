@@ -74,7 +74,6 @@ export const ANSWERS = {
   nameAPlace: 'Name a place.',
   noWeatherService: 'No weather service is linked. Type the temperature.',
   weatherSilent: 'The weather service does not answer. Type the temperature.',
-  noSuchVerdict: (verdict: string | number) => `There is no verdict ${verdict}.`,
   eventOfAnotherJob: 'The event names another job.',
   heldMs: 'voltrek-held-ms must be whole milliseconds, a month at most.',
   searchText: 'Search text must be short text.',

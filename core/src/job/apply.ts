@@ -1,6 +1,6 @@
 import { NOTHING_CONNECTED } from '../hookup/index.js';
 import { DEFAULT_RULES, rulesWith } from '../rules/index.js';
-import { type JobEvent, timeOf } from './events/event.js';
+import { type EventType, type JobEvent, timeOf } from './events/event.js';
 import { eventKind } from './events/index.js';
 import type { Job } from './job.js';
 
@@ -28,7 +28,7 @@ export function applyEvent(job: Job | null, event: JobEvent, log: () => readonly
  * The version of the fold. Raise it with every change after which an old log folds to another job: a snapshot of another version is folded
  * again, at the start of a server or when it is read.
  */
-export const FOLD_VERSION = 2;
+export const FOLD_VERSION = 3;
 
 /**
  * A job from its whole log: `applyEvent` one event after the other, without those that a later one took back.
@@ -109,7 +109,22 @@ function opened(event: Extract<JobEvent, { type: 'job.opened' }>): Job {
 }
 
 /** An event of the frame changes nothing by itself. */
-const apply = (job: Job, event: JobEvent): Job => eventKind(event.type)?.apply(job, event) ?? job;
+function apply(job: Job, event: JobEvent): Job {
+  const after = eventKind(event.type)?.apply(job, event) ?? job;
+  return after.arrivedAt === undefined && !FROM_AFAR.has(event.type)
+    ? { ...after, arrivedAt: timeOf(event) }
+    : after;
+}
+
+/** Events that may be told before anybody is at the machine. */
+const FROM_AFAR: ReadonlySet<EventType> = new Set([
+  'job.supervised',
+  'note.added',
+  'photo.added',
+  'rules.adopted',
+  'van.called',
+  'job.closed',
+]);
 
 /** The last event that Undo would take back, or null. */
 export function lastUndoable(events: readonly JobEvent[]): JobEvent | null {

@@ -83,6 +83,8 @@ export interface Attempt {
   readonly starterAmps: number | null;
   /** The option that was joined; null for a try by itself. */
   readonly optionId: string | null;
+  /** The kind of that kit, and the share of starts that the plan expected. Left out of a try by itself. */
+  readonly helper?: Pick<PlanRecord, 'sourceKind' | 'odds'>;
   /** It was rolled: the starter took no part. Left out of any other try. */
   readonly rolled?: true;
   /** Minutes that the source had charged the battery before it. */
@@ -132,6 +134,8 @@ export interface Job {
   readonly openedAt: string;
   readonly openedBy: string;
   readonly call: EventData['job.opened'];
+  /** When the first thing at the machine was told. Left out until then. */
+  readonly arrivedAt?: string;
   readonly scene: SceneRecord | null;
   readonly stops: readonly StopCondition[];
   readonly symptoms: readonly Symptom[];

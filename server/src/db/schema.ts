@@ -10,8 +10,17 @@ import type {
 } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
 import type { Suspect } from '@voltrek/core/diagnosis';
-import type { BatteryEntry, EventType, Job, JobEvent, KitNeed, Stage } from '@voltrek/core/job';
-import type { Machine } from '@voltrek/core/machine';
+import type {
+  BatteryEntry,
+  EventType,
+  Job,
+  JobEvent,
+  JobOutcome,
+  KitNeed,
+  Stage,
+  StartedBy,
+} from '@voltrek/core/job';
+import type { Machine, MachineClass } from '@voltrek/core/machine';
 import type { ExamMarks, ExamRun } from '@voltrek/core/practice';
 import type { KitItem } from '@voltrek/core/sources';
 import type { FollowUp, VerdictKind } from '@voltrek/core/verdict';
@@ -442,6 +451,14 @@ export const jobs = pgTable(
     openedAt: instant('opened_at').notNull(),
     closedAt: instant('closed_at'),
     by: text().notNull(),
+    machineClass: text('machine_class').$type<MachineClass>().notNull().default('car'),
+    arrivedAt: instant('arrived_at'),
+    minutesToRunning: doublePrecision('minutes_to_running'),
+    startedBy: text('started_by').$type<StartedBy>(),
+    batteriesFitted: integer('batteries_fitted').notNull().default(0),
+    wasCharged: boolean('was_charged').notNull().default(false),
+    helpedTries: jsonb('helped_tries').$type<JobOutcome['helpedTries']>().notNull().default([]),
+    overridden: jsonb().$type<JobOutcome['overridden']>().notNull().default([]),
     revision: integer().notNull(),
     searchText: text('search_text').notNull(),
     /** The fold of the log as it stands; null where it was written before snapshots were kept and is yet to be made. */

@@ -26,7 +26,7 @@ import {
   VEHICLE,
   VEHICLE_CHANGE,
 } from '@voltrek/contracts/api';
-import { type Act, KIT_KINDS, kitEntrySchema } from '@voltrek/contracts';
+import { type Act, JOB_FILTER_KEYS, KIT_KINDS, kitEntrySchema } from '@voltrek/contracts';
 import type { Schema } from 'yup';
 import { JOBS_PAGE_MAX } from './list-page.js';
 
@@ -63,6 +63,17 @@ interface RouteFacts {
 export const QUERY_PARAMETERS = {
   q: 'Words to search for',
   verdict: 'Only jobs with this verdict',
+  from: 'Only jobs closed at this moment or later, ISO 8601',
+  to: 'Only jobs closed before this moment, ISO 8601',
+  vanId: 'Only jobs of this van',
+  by: 'Only jobs of this person',
+  machineClass: 'Only jobs on machines of this class',
+  startedBy: 'Only jobs whose machine was started by this; none: not started',
+  suspect: 'Only jobs with this part at fault; none: no part',
+  kit: 'Only jobs in which this kit helped',
+  overridden: 'Only jobs in which this rule or hazard was overridden',
+  runningFrom: 'Only jobs that ran within the bar that begins at so many minutes after arrival',
+  returned: 'yes: only jobs whose vehicle came back within 30 days',
   place: 'The name of a place',
   limit: 'Rows of a page at most',
   after: 'The cursor of the page before',
@@ -179,8 +190,13 @@ const TABLE = {
   'GET /api/jobs': {
     act: 'look',
     summary: 'Jobs by what was typed, newest first, a page at a time',
-    query: ['q', 'verdict', 'after', 'limit'],
+    query: ['q', ...JOB_FILTER_KEYS, 'after', 'limit'],
     pageMax: JOBS_PAGE_MAX,
+  },
+  'GET /api/jobs/figures': {
+    act: 'look',
+    summary: 'What closed jobs come to: minutes, causes, returns, promises, odds',
+    query: JOB_FILTER_KEYS,
   },
   'GET /api/jobs/:jobId': { act: 'look', summary: 'A job with its log and all that it is worked with' },
   'GET /api/jobs/:jobId/sheet': { act: 'look', summary: 'What a job comes to' },

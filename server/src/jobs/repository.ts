@@ -1,11 +1,12 @@
 import { plateKeyOf, wordsOf } from '@voltrek/contracts/search-text';
 import { REST_VOLTS } from '@voltrek/core/battery';
-import { type JobSummary, type LogPage, UUID_PATTERN } from '@voltrek/contracts';
+import { type JobFilter, type JobSummary, type LogPage, UUID_PATTERN } from '@voltrek/contracts';
 import {
   FOLD_VERSION,
   foldJob,
   type Job,
   type JobEvent,
+  outcomeOfJob,
   reachedStage,
   restVoltsByBattery,
   currentVerdict,
@@ -18,6 +19,7 @@ import { and, asc, count, eq, gt, gte, ilike, inArray, lt, lte, or, type SQL, sq
 import { union } from 'drizzle-orm/pg-core';
 import type { Db, Tx } from '../db/database.js';
 import { HttpProblem } from '../http/problem.js';
+import { isNamedBy } from './filter.js';
 import { jobEvents, jobs, vehicles } from '../db/schema.js';
 import { rowVersion } from '../db/last-read.js';
 import { insertInto, orOver } from '../db/many-rows.js';
@@ -145,6 +147,9 @@ export function rowOf({ job, vehicleId, vanId }: KeptJob, machine: Machine): typ
     openedAt: new Date(job.openedAt),
     closedAt: moment(job.closedAt),
     by: job.openedBy,
+    machineClass: machine.machineClass,
+    arrivedAt: moment(job.arrivedAt),
+    ...outcomeOfJob(job, machine.batteries.length),
     revision: job.revision,
     searchText: [callNumber, title, placeName, machine.maker, machine.model].join(' ').toLowerCase(),
     snapshot: job,
@@ -184,7 +189,7 @@ export async function countEarlierFlatCalls(
 
 export interface LogQuery {
   readonly text: string;
-  readonly verdict: string | null;
+  readonly filter: JobFilter;
   readonly limit: number;
   /** The beginning of the page, from the page before; null for the first. */
   readonly after: string | null;
@@ -210,7 +215,7 @@ export async function readLog(db: Db, query: LogQuery): Promise<LogPage> {
         and(
           eq(jobs.state, 'closed'),
           isMeant,
-          query.verdict ? eq(jobs.verdict, query.verdict as NonNullable<JobRow['verdict']>) : undefined,
+          isNamedBy(query.filter),
           query.after ? behind(query.after) : undefined,
         ),
       )
@@ -289,7 +294,7 @@ export const jobColumns = {
   revision: jobs.revision,
 };
 
-type SummaryRow = Omit<JobRow, 'searchText' | 'snapshot' | 'snapshotVersion'> & {
+type SummaryRow = Pick<JobRow, Exclude<keyof typeof jobColumns, 'vans'>> & {
   readonly vans: Job['vans'] | null;
 };
 

@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mayDo, parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
-import { VERDICTS } from '@voltrek/core/verdict';
+import { mayDo, parseJobFilter, parseStoredEvent, UUID_PATTERN } from '@voltrek/contracts';
 import { Router } from 'express';
 import type { Database } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
@@ -8,6 +7,7 @@ import { holderOf, requireSpeaker } from '../sign-in/guard.js';
 import { PHOTO_BYTES_MAX } from '../atlas/photo.js';
 import { bodyId, formPhotoId, sentFile, upload } from '../files/upload.js';
 import { jobPhotoById, keepJobPhoto } from './photos.js';
+import { figuresOf } from './figures.js';
 import { readLog } from './repository.js';
 import { acceptEvents } from './accept.js';
 import { jobDetail, jobSheet } from './service.js';
@@ -25,18 +25,18 @@ export function jobRoutes(database: Database, hub: StreamHub): Router {
   });
 
   serve(router, 'GET /api/jobs', async (request, response) => {
-    const verdict = textOf(request.query.verdict);
-    if (verdict && !(VERDICTS as readonly string[]).includes(verdict)) {
-      throw new HttpProblem(422, 'noSuchVerdict', { params: [verdict] });
-    }
     response.json(
       await readLog(database.db, {
         text: textOf(request.query.q) ?? '',
-        verdict,
+        filter: parseJobFilter(request.query),
         limit: limitOf(request, JOBS_PAGE_MAX, 0) ?? 50,
         after: textOf(request.query.after),
       }),
     );
+  });
+
+  serve(router, 'GET /api/jobs/figures', async (request, response) => {
+    response.json(await figuresOf(database.db, parseJobFilter(request.query), new Date()));
   });
 
   serve(router, 'GET /api/jobs/:jobId', async (request, response) => {

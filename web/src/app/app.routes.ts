@@ -113,6 +113,11 @@ const pages: Routes = [
     loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),
   },
   {
+    path: 'figures',
+    title: () => T.figuresTitle,
+    loadComponent: () => import('./figures/figures-page').then((m) => m.FiguresPage),
+  },
+  {
     matcher: jobOrStage,
     title: () => T.jobTitle,
     loadComponent: () => import('./job/job-page').then((m) => m.JobPage),

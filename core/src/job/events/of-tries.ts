@@ -24,6 +24,7 @@ export const OF_TRIES: EventKinds<'attempt.started' | 'attempt.ended' | 'roll.tr
         sourceId: helper?.sourceId ?? null,
         starterAmps: helper?.starterAmps ?? null,
         optionId: helper?.optionId ?? null,
+        ...(helper && { helper: { sourceKind: helper.sourceKind, odds: helper.odds } }),
         waitedMinutes: minutesBetween(job.chargesSince, timeOf(event)),
       };
       return {

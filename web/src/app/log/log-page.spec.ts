@@ -2,8 +2,12 @@ import { of } from 'rxjs';
 import { provideRouter } from '@angular/router';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { JobSummary } from '@voltrek/contracts';
+import type { JobFilter, JobSummary } from '@voltrek/contracts';
+import { provideState, provideStore } from '@ngrx/store';
 import { Api } from '../shared/data/api';
+import { crewCopy } from '../shared/data/crew';
+import { kitCopy } from '../shared/data/kit';
+import { LastAsked } from '../shared/data/last-asked';
 import { LogPage } from './log-page';
 
 const job = (id: string): JobSummary =>
@@ -14,13 +18,20 @@ const job = (id: string): JobSummary =>
 
 describe('the log', () => {
   async function show(pages: Readonly<Record<string, { jobs: readonly JobSummary[]; next: string | null }>>) {
-    const asked: (readonly [string, string | null, string])[] = [];
-    const log = (text: string, verdict: string | null, after: string) => {
+    const asked: (readonly [string, string | undefined, string])[] = [];
+    const log = (text: string, { verdict }: JobFilter, after: string) => {
       asked.push([text, verdict, after]);
       return of(pages[after] ?? { jobs: [], next: null });
     };
     TestBed.configureTestingModule({
-      providers: [provideZonelessChangeDetection(), provideRouter([]), { provide: Api, useValue: { log } }],
+      providers: [
+        provideZonelessChangeDetection(),
+        provideRouter([]),
+        provideStore(),
+        provideState(crewCopy),
+        provideState(kitCopy),
+        { provide: Api, useValue: { log } },
+      ],
     });
     const fixture = TestBed.createComponent(LogPage);
     await fixture.whenStable();
@@ -71,5 +82,20 @@ describe('the log', () => {
     const again = TestBed.createComponent(LogPage);
     await again.whenStable();
     expect(asked.at(-1)).toEqual(['', 'charge-first', '']);
+  });
+
+  it('names each part of a filter that a page set, and takes one away at a tap', async () => {
+    const { fixture, root, tap } = await show({ '': { jobs: [job('a')], next: null } });
+    const { log } = TestBed.inject(LastAsked);
+    log.set({
+      text: '',
+      filter: { startedBy: 'none', returned: 'yes', verdict: 'charge-first' },
+      pages: [''],
+    });
+    await fixture.whenStable();
+    const keys = [...root.querySelectorAll('vt-filter-line button')].map((b) => b.textContent.trim());
+    expect(keys).toEqual(['Not started', 'came back']);
+    await tap('Not started');
+    expect(log().filter).toEqual({ returned: 'yes', verdict: 'charge-first' });
   });
 });

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { JobSummary } from '@voltrek/contracts';
+import type { JobFilter, JobSummary } from '@voltrek/contracts';
 import { VERDICTS } from '@voltrek/core/verdict';
 import { Api } from '../shared/data/api';
 import { loaded } from '../shared/data/loaded';
 import { type LogQuery, LastAsked } from '../shared/data/last-asked';
+import { FilterLine, withPart } from '../shared/ui/filter-line';
 import { volts } from '@words/figures';
 import { VERDICT_WORDS } from '@words/verdict-words';
 import { verdictTitle } from '@words/verdict-title';
@@ -19,12 +20,13 @@ const LOG_PAGE_SIZE = 25;
 @Component({
   selector: 'vt-log-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, RecordList, RecordRow, RouterLink, When],
+  imports: [Choices, FilterLine, RecordList, RecordRow, RouterLink, When],
   host: { class: 'page' },
   template: `
     <header>
       <h1>{{ t.log }}</h1>
       <span class="dim">{{ t.subtitle }}</span>
+      <a class="key" routerLink="/figures">{{ t.figures }}</a>
       <a class="key" routerLink="/follow-ups">{{ t.followUps }}</a>
       <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>
@@ -43,8 +45,8 @@ const LOG_PAGE_SIZE = 25;
           type="button"
           class="key"
           role="radio"
-          [attr.aria-checked]="query().verdict === null"
-          (click)="ask({ verdict: null, pages: [''] })"
+          [attr.aria-checked]="query().filter.verdict === undefined"
+          (click)="narrow({ verdict: undefined })"
         >
           {{ t.all }}
         </button>
@@ -53,13 +55,14 @@ const LOG_PAGE_SIZE = 25;
             type="button"
             class="key"
             role="radio"
-            [attr.aria-checked]="query().verdict === v"
-            (click)="ask({ verdict: v, pages: [''] })"
+            [attr.aria-checked]="query().filter.verdict === v"
+            (click)="narrow({ verdict: v })"
           >
             {{ words[v].name }}
           </button>
         }
       </div>
+      <vt-filter-line [filter]="query().filter" [leaveOut]="shownAsKeys" (narrowed)="narrow($event)" />
     </div>
     @if (problem(); as text) {
       <p class="problem" role="alert">{{ text }}</p>
@@ -132,7 +135,7 @@ export class LogPage {
   protected readonly query = inject(LastAsked).log;
   private readonly page = loaded(
     () => this.query(),
-    ({ text, verdict, pages }) => this.api.log(text, verdict, pages.at(-1) ?? '', LOG_PAGE_SIZE),
+    ({ text, filter, pages }) => this.api.log(text, filter, pages.at(-1) ?? '', LOG_PAGE_SIZE),
     { jobs: [], next: null },
   );
   protected readonly jobs = computed(() => this.page.value().jobs);
@@ -140,11 +143,17 @@ export class LogPage {
   protected readonly isReady = this.page.isReady;
   protected readonly problem = this.page.problem;
   protected readonly verdicts = VERDICTS;
+  /** The parts of the filter that have keys of their own here. */
+  protected readonly shownAsKeys = ['verdict'] as const;
   protected readonly words = VERDICT_WORDS;
   protected readonly volts = volts;
 
   protected ask(change: Partial<LogQuery>): void {
     this.query.update((query) => ({ ...query, ...change }));
+  }
+
+  protected narrow(change: Partial<JobFilter>): void {
+    this.ask({ filter: withPart(this.query().filter, change), pages: [''] });
   }
 
   protected older(): void {

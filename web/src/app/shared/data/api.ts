@@ -21,6 +21,8 @@ import type {
   ImportReport,
   JobDetail,
   KitEntry,
+  HouseFigures,
+  JobFilter,
   LogPage,
   MachineSearch,
   NewBattery,
@@ -47,7 +49,6 @@ import type { CaseReading } from '@voltrek/core/practice';
 import type { EventTaken, HouseNow } from '@voltrek/contracts/api';
 import type { JobEvent } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
-import type { VerdictKind } from '@voltrek/core/verdict';
 import type {
   AuthenticationResponseJSON,
   PublicKeyCredentialCreationOptionsJSON,
@@ -291,9 +292,12 @@ export class Api {
     return this.http.post<Van[]>(`/api/vans/marks/${markId}/done`, { by });
   }
 
-  log(text: string, verdict: VerdictKind | null, after: string, limit: number): Observable<LogPage> {
-    const params = { q: text, verdict: verdict ?? '', after, limit };
-    return this.http.get<LogPage>('/api/jobs', { params });
+  log(text: string, filter: JobFilter, after: string, limit: number): Observable<LogPage> {
+    return this.http.get<LogPage>('/api/jobs', { params: { ...filter, q: text, after, limit } });
+  }
+
+  figures(filter: JobFilter): Observable<HouseFigures> {
+    return this.http.get<HouseFigures>('/api/jobs/figures', { params: { ...filter } });
   }
 
   followUps(): Observable<DueFollowUp[]> {

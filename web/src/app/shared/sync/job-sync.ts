@@ -204,7 +204,7 @@ export class JobSync {
     try {
       if (!(await this.holdAll(open))) return;
       if (!this.hasHeldClosed) {
-        const newest = this.api.log('', null, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
+        const newest = this.api.log('', {}, '', CLOSED_HELD).pipe(timeout(REQUEST_MS));
         this.hasHeldClosed = await this.holdAll((await firstValueFrom(newest)).jobs.map(({ id }) => id));
       }
       await this.finder.prepare();

@@ -14,7 +14,6 @@ const PLACES: Partial<Record<Answer, readonly string[]>> = {
   thereIsNo: ['what', 'named'],
   notInTheNetworks: ['networks'],
   methodNotHere: ['method', 'allowed'],
-  noSuchVerdict: ['verdict'],
   wholeNumber: ['name', 'max'],
   eventDiffers: ['fields'],
   clampsOnMachine: ['callNumber'],

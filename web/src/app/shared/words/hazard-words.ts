@@ -30,6 +30,12 @@ export function hazardWhy(hazard: Hazard): string {
   return turned(hazard, text + (hazard.story ? STORIES[hazard.story] : ''));
 }
 
+/** Whether a key of a log names a hazard. */
+export const isHazardCode = (key: string): key is HazardCode => key in HAZARDS;
+
+/** The act against a hazard of this kind, whatever way round it is. */
+export const hazardWayOutOf = (code: HazardCode): string => HAZARDS[code].wayOut;
+
 /** The act against it. */
 export const hazardWayOut = (hazard: Hazard): string => turned(hazard, HAZARDS[hazard.code].wayOut);
 
