@@ -81,6 +81,16 @@ export interface TraitCount {
   readonly returned: number;
 }
 
+/** Jobs by each value of each trait, the most first. */
+export interface TraitCounts {
+  readonly vanId: readonly TraitCount[];
+  readonly by: readonly TraitCount[];
+  readonly machineClass: readonly TraitCount[];
+  readonly startedBy: readonly TraitCount[];
+  readonly suspect: readonly TraitCount[];
+  readonly verdict: readonly TraitCount[];
+}
+
 /** The figures of the closed jobs that a filter names. */
 export interface HouseFigures {
   readonly jobs: number;
@@ -94,7 +104,7 @@ export interface HouseFigures {
   readonly promises: { readonly kept: number; readonly late: number };
   /** Rechecks that these jobs promised. */
   readonly rechecks: { readonly done: number; readonly due: number; readonly late: number };
-  readonly traits: Readonly<Record<JobTrait, readonly TraitCount[]>>;
+  readonly traits: TraitCounts;
   /** The faults that vehicles came back with, by the verdict that was given first. */
   readonly returns: readonly {
     readonly verdict: string | null;

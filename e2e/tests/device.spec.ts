@@ -304,3 +304,40 @@ test('a browser that denies every place to keep says so, and works on with the s
   expect(failed).toEqual([]);
   await page.context().close();
 });
+
+test('steps are spoken, and a tap anywhere on the stage does each; a wait is not cut short by it', async ({
+  tech,
+  page,
+}) => {
+  await page.addInitScript(() => {
+    localStorage.setItem('voltrek.settings', JSON.stringify({ speaks: true }));
+    const said: string[] = [];
+    Object.assign(globalThis, { said });
+    speechSynthesis.speak = ({ text }) => void said.push(text);
+  });
+  const said = (): Promise<string[]> =>
+    page.evaluate(() => (globalThis as unknown as { said: string[] }).said);
+  await tech.at('hookup', 'brinmoor-pella', {
+    restVolts: [11.6],
+    symptom: 'rapid-click',
+    plan: 'donor-van-1+leads-heavy',
+  });
+  const card = page.locator('vt-step-card');
+  const title = card.getByRole('heading', { level: 2 });
+  for (const [i, step] of ['Everything off', 'Red on casualty', 'Red on donor', 'Black on donor'].entries()) {
+    await expect(title).toContainText(step);
+    await expect.poll(async () => (await said())[i]).toContain(step);
+    await expect(page.locator('.next.arming')).toHaveCount(0);
+    await title.click();
+  }
+  await expect(title).toContainText('Black on casualty');
+  // The hazard of the step is said with it.
+  await expect.poll(async () => (await said())[4]).toMatch(/It sparks: .* V across/);
+  for (const step of ['Black on casualty', 'Start the donor', 'Let it take charge']) {
+    await expect(title).toContainText(step);
+    await expect(page.locator('.next.arming')).toHaveCount(0);
+    await title.click();
+  }
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(title).toContainText('Let it take charge');
+});

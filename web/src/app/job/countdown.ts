@@ -2,9 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import { clock } from '@words/figures';
 import { Cues } from '../shared/ui/cues';
+import { Voice } from '../shared/ui/voice';
 import { whenPassed } from '../shared/ui/when-passed';
 import { serverTicker } from '../shared/job/ticker';
 import { COUNTDOWN as T } from '@words/screens/job';
+import { SPOKEN } from '@words/screens/shell';
+
+/** The seconds left that are told aloud. */
+const TOLD_AT_S = [60, 30, 10] as const;
 
 /** A wait, counted down from the act that began it, so that a reload does not start it again. */
 @Component({
@@ -52,5 +57,11 @@ export class Countdown {
   constructor() {
     const cues = inject(Cues);
     whenPassed(this.secondsLeft, () => cues.give('over'));
+    const voice = inject(Voice);
+    for (const seconds of TOLD_AT_S)
+      whenPassed(
+        computed(() => this.secondsLeft() - seconds),
+        () => voice.say(SPOKEN.secondsLeft({ seconds })),
+      );
   }
 }

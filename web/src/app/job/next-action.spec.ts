@@ -1,5 +1,7 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { SettingsActions, settingsFeature } from '../shared/data/settings';
 import { ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NextAction } from './next-action';
 
@@ -20,6 +22,8 @@ describe('NextAction', () => {
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(settingsFeature),
         { provide: ARMS_AFTER_MS, useValue: armsAfterMs },
         { provide: HOLD_MS, useValue: holdMs },
       ],
@@ -36,6 +40,75 @@ describe('NextAction', () => {
     button().click();
     enter();
     expect(gone).toBe(2);
+  });
+
+  describe('while steps are spoken', () => {
+    let stage: HTMLElement;
+    const tap = (target: Element, type = 'click'): void => {
+      target.dispatchEvent(new PointerEvent(type, { bubbles: true, detail: type === 'click' ? 1 : 0 }));
+    };
+    const tapWhole = (target: Element): void => {
+      tap(target, 'pointerdown');
+      tap(target);
+    };
+    const headset = (key: string): void => {
+      document.dispatchEvent(new KeyboardEvent('keydown', { key }));
+    };
+    const speak = async (value: boolean): Promise<void> => {
+      TestBed.inject(Store).dispatch(SettingsActions.set({ key: 'speaks', value }));
+      await fixture.whenStable();
+    };
+    beforeEach(() => {
+      stage = document.createElement('section');
+      stage.className = 'stage';
+      stage.innerHTML = '<p>text</p><button type="button">key</button><label>field</label>';
+      document.body.append(stage);
+    });
+    afterEach(() => stage.remove());
+
+    it('goes on by a tap anywhere on the stage and by a headset, and by neither once they are not', async () => {
+      await show(0);
+      const text = stage.querySelector('p')!;
+      tapWhole(text);
+      headset('MediaTrackNext');
+      expect(gone).toBe(0);
+      await speak(true);
+      tapWhole(text);
+      headset('MediaTrackNext');
+      expect(gone).toBe(2);
+      await speak(false);
+      tapWhole(text);
+      headset('MediaPlayPause');
+      expect(gone).toBe(2);
+    });
+
+    it('leaves a tap on a key, on a field or beside the stage to them', async () => {
+      await show(0);
+      await speak(true);
+      for (const own of [stage.querySelector('button')!, stage.querySelector('label')!, document.body])
+        tapWhole(own);
+      expect(gone).toBe(0);
+    });
+
+    it('takes no tap that began for another step, and none for what is held, not advised or barred', async () => {
+      await show(0);
+      await speak(true);
+      const text = stage.querySelector('p')!;
+      tap(text, 'pointerdown');
+      await say({ label: 'Black clamp is on' });
+      tap(text);
+      expect(gone).toBe(0);
+      for (const unfit of [
+        { holds: true },
+        { holds: false, isPlain: true },
+        { isPlain: false, disabled: true },
+      ]) {
+        await say(unfit);
+        tapWhole(text);
+        headset('MediaTrackNext');
+        expect(gone).withContext(JSON.stringify(unfit)).toBe(0);
+      }
+    });
   });
 
   describe('that is held', () => {
@@ -167,7 +240,12 @@ describe('NextAction', () => {
 
     function showNow(): void {
       TestBed.configureTestingModule({
-        providers: [provideZonelessChangeDetection(), { provide: ARMS_AFTER_MS, useValue: 400 }],
+        providers: [
+          provideZonelessChangeDetection(),
+          provideStore(),
+          provideState(settingsFeature),
+          { provide: ARMS_AFTER_MS, useValue: 400 },
+        ],
       });
       fixture = TestBed.createComponent(NextAction);
       gone = 0;

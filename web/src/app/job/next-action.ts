@@ -11,6 +11,7 @@ import {
   untracked,
 } from '@angular/core';
 import { FocusCameBy } from '../shared/ui/focus-came-by';
+import { tapAnywhere } from './tap-anywhere';
 import { armedFor, ARMS_AFTER_MS, HOLD_MS } from './arming';
 import { NEXT_ACTION as T } from '@words/screens/job';
 
@@ -193,10 +194,22 @@ export class NextAction {
       untracked(() => this.letGo());
     });
     inject(DestroyRef).onDestroy(() => this.letGo());
+    tapAnywhere({
+      press: (event) => this.arming.press(event),
+      tap: (event) => {
+        if (this.arming.pressed(event) === 'this') this.actUnseen();
+      },
+      key: () => this.actUnseen(),
+    });
   }
 
   private act(): void {
     if (this.armed() && !this.disabled()) this.go.emit();
+  }
+
+  /** Without a look only what is advised is done. An act that must be held is held on its own button. */
+  private actUnseen(): void {
+    if (!this.holds() && !this.isPlain()) this.act();
   }
 
   /**

@@ -10,10 +10,12 @@ import {
   linkedSignal,
   output,
   inject,
+  untracked,
 } from '@angular/core';
-import { hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@words/hazard-words';
+import { hazardLine, hazardWayOut, hazardWhy, SEVERITY_WORDS } from '@words/hazard-words';
 import { isRedClamp } from '@voltrek/core/circuit';
 import { act, type Hazard, type HazardCode, type HookupStep, severityRank } from '@voltrek/core/hookup';
+import { Voice } from '../shared/ui/voice';
 import { PolarityMark } from '../shared/ui/polarity-mark';
 import { confirmWords, reasonWords } from '@words/earth-words';
 import { CIRCUMSTANCE_WORDS, GAS_WORDS } from '@words/words';
@@ -214,6 +216,13 @@ export class StepCard {
   constructor() {
     const frames = inject(Frames);
     afterNextRender(() => this.seen.emit(this.sight));
+    const voice = inject(Voice);
+    // Once a step: what changes within it is read, and would be said over.
+    const stepNow = computed(() => JSON.stringify(this.step().action));
+    effect(() => {
+      stepNow();
+      if (voice.isOn()) untracked(() => voice.say(this.title(), this.detail(), ...this.hazardLines()));
+    });
     // The tap that does this step shows the next one: it is judged before, while hands are busy.
     effect((onCleanup) => {
       const following = this.following();
@@ -264,6 +273,12 @@ export class StepCard {
       (hazard.amps ?? 0) <= (before.amps ?? 0) * GROWN
     );
   }
+  /** The hazards that are told in full, the worst first. */
+  private readonly hazardLines = computed(() =>
+    this.hazards()
+      .filter((hazard) => !this.isTold(hazard))
+      .map((hazard) => hazardLine(hazard)),
+  );
   protected readonly still = computed(() =>
     this.hazards()
       .filter((hazard) => this.isTold(hazard))

@@ -12,12 +12,19 @@ import { SettingsActions, settingsFeature } from '../shared/data/settings';
 import { hasLightSensor } from '../shared/data/light-by-sensor';
 import { Choices } from '../shared/ui/choices';
 import { Cues } from '../shared/ui/cues';
+import { hasVoice } from '../shared/ui/voice';
 import { LANGUAGE_WORDS, SETTING_WORDS } from '@words/setting-words';
 import { THIS_DEVICE as T } from '@words/screens/shell';
 
 /** Settings that are on or off: all there are. */
 type Switch = { [K in SettingKey]: DeviceSettings[K] extends boolean ? K : never }[SettingKey];
 const SWITCHES = SETTING_KEYS.filter((key): key is Switch => typeof USUAL_SETTINGS[key] === 'boolean');
+
+/** Settings that some devices can do nothing with. */
+const CAN: Readonly<Partial<Record<Switch, () => boolean>>> = {
+  lightBySensor: hasLightSensor,
+  speaks: hasVoice,
+};
 
 /** How this device is set. */
 @Component({
@@ -112,7 +119,7 @@ export class ThisDevice {
   protected readonly settings = this.store.selectSignal(settingsFeature.selectSettingsState);
   /** Without what this device cannot do. */
   protected readonly rows = computed(() =>
-    SWITCHES.filter((key) => key !== 'lightBySensor' || hasLightSensor()).map((key) => ({
+    SWITCHES.filter((key) => CAN[key]?.() ?? true).map((key) => ({
       key,
       ...SETTING_WORDS[key],
     })),

@@ -20,6 +20,8 @@ export const SETTINGS = {
   tones: ON_FIRST,
   /** The same in the hand, where the device can. */
   vibrates: ON_FIRST,
+  /** Steps, hazards and the end of waits are read aloud; a tap anywhere on the stage does the next action. */
+  speaks: OFF_FIRST,
   /** Temperatures in °F, lead sections by the gauge, lengths in feet; the store stays SI. */
   fahrenheit: OFF_FIRST,
   wireGauge: OFF_FIRST,

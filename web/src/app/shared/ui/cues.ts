@@ -1,6 +1,8 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { settingsFeature } from '../data/settings';
+import { SPOKEN as T } from '@words/screens/shell';
+import { Voice } from './voice';
 
 /** Cues without a look: a wait or a rest is over, or a try has lasted long enough. */
 export type Cue = 'over' | 'stop';
@@ -24,16 +26,18 @@ const BUZZES: Readonly<Record<Cue, readonly number[]>> = {
 const GAP_SECONDS = 0.05;
 const LOUDNESS = 0.25;
 
-/** Felt and heard, as far as the device can and its settings allow. A browser that can neither stays still. */
+/** Felt, heard and said, as far as the device can and its settings allow. A browser that can neither stays still. */
 @Injectable({ providedIn: 'root' })
 export class Cues {
   private readonly settings = inject(Store).selectSignal(settingsFeature.selectSettingsState);
+  private readonly voice = inject(Voice);
   private audio: AudioContext | undefined;
 
   give(cue: Cue): void {
     const { tones, vibrates } = this.settings();
     if (vibrates && 'vibrate' in navigator) navigator.vibrate([...BUZZES[cue]]);
     if (tones && 'AudioContext' in globalThis) this.sound(cue);
+    this.voice.say(T[cue]);
   }
 
   private sound(cue: Cue): void {

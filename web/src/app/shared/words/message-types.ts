@@ -220,6 +220,7 @@ export interface Messages {
     readonly leftHand: { readonly name: string; readonly says: string };
     readonly tones: { readonly name: string; readonly says: string };
     readonly vibrates: { readonly name: string; readonly says: string };
+    readonly speaks: { readonly name: string; readonly says: string };
     readonly fahrenheit: { readonly name: string; readonly says: string };
     readonly wireGauge: { readonly name: string; readonly says: string };
     readonly feet: { readonly name: string; readonly says: string };
@@ -375,6 +376,13 @@ export interface Messages {
     readonly notPersisted: string;
     readonly fetch: string;
     readonly fetching: string;
+  };
+  readonly spoken: {
+    readonly over: string;
+    readonly stop: string;
+    readonly secondsLeft: Message<'seconds'>;
+    readonly plus: string;
+    readonly minus: string;
   };
   readonly confidence: { readonly maker: string; readonly 'found-once': string; readonly confirmed: string };
   readonly confidenceMarks: {

@@ -15,3 +15,4 @@ export const TOP_BAR = messagesOf('topBar');
 export const WAITING_DIALOG = messagesOf('waitingDialog');
 
 export const WHO_WORKS = messagesOf('whoWorks');
+export const SPOKEN = messagesOf('spoken');
