@@ -97,6 +97,7 @@ const PAGES = [
   'bench',
   'rules',
   'files',
+  'desk',
   'figures',
   'follow-ups',
   'set-up',

@@ -10,6 +10,7 @@ import type { SignInHouse, SignInState } from './sign-in.js';
 import type {
   BoardCall,
   Call,
+  CallOutset,
   CrewMember,
   DevicePack,
   DueFollowUp,
@@ -59,6 +60,7 @@ export interface Answers {
   'POST /api/device/jobs': readonly JobDetail[];
   'GET /api/board': readonly BoardCall[];
   'POST /api/board': Call;
+  'GET /api/board/:callId/outset': CallOutset;
   'GET /api/board/:callId/changes': readonly CallChange[];
   'POST /api/board/:callId/changes': readonly BoardCall[];
   'GET /api/house': HouseNow;

@@ -99,6 +99,7 @@ export const CALL_CHANGE = record({
   vanId: maybeId(),
   technicianId: maybeId(),
   reason: yup.string().trim().max(200).defined(),
+  promisedAt: instantText(),
 }).required();
 const callChangeFault: WholeCheck<yup.InferType<typeof CALL_CHANGE>> = ({ kind, vanId, reason }) => {
   if (kind === 'taken' && !vanId) return faultAt('vanId', 'van');

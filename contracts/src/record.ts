@@ -161,6 +161,8 @@ export interface NewCallChange {
   readonly vanId: string | null;
   readonly technicianId: string | null;
   readonly reason: string;
+  /** A time of arrival that is promised with it, ISO 8601. */
+  readonly promisedAt?: string;
 }
 
 /** A piece of kit as typed; the server gives it its id. */

@@ -7,16 +7,17 @@ import { FAULTS } from './words/fault-words.js';
 export type CrewRole = (typeof CREW_ROLES)[number];
 
 /**
- * The effect of a request on the house. `look` changes nothing; `assist` is work on a job that somebody answers for; `work` is any call and job, and
- * what a van needs after it; `find` adds to the atlas and corrects it; `lead` sets rules, kit, crew and who may sign in.
+ * The effect of a request on the house. `look` changes nothing; `assist` is work on a job that somebody answers for; `send` puts calls on the board and
+ * gives them to vans; `work` is any job, and what a van needs after it; `find` adds to the atlas and corrects it; `lead` sets rules, kit, crew and who may sign in.
  */
-export const ACTS = ['look', 'assist', 'work', 'find', 'lead'] as const;
+export const ACTS = ['look', 'assist', 'send', 'work', 'find', 'lead'] as const;
 export type Act = (typeof ACTS)[number];
 
 const MAY: Readonly<Record<CrewRole, readonly Act[]>> = {
   'crew-lead': ACTS,
-  technician: ['look', 'assist', 'work', 'find'],
+  technician: ['look', 'assist', 'send', 'work', 'find'],
   apprentice: ['look', 'assist'],
+  desk: ['look', 'send'],
   viewer: ['look'],
 };
 

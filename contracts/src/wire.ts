@@ -1,4 +1,5 @@
 import type { EarlierBelief } from '@voltrek/core/belief';
+import type { BatteryRating } from '@voltrek/core/battery';
 import type { Suspect } from '@voltrek/core/diagnosis';
 import type { JobEvent, KitCare, Refusal, Stage, VanComing } from '@voltrek/core/job';
 import type { Machine } from '@voltrek/core/machine';
@@ -18,7 +19,7 @@ import type {
   VehicleSummary,
 } from './record.js';
 
-export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice', 'viewer'] as const;
+export const CREW_ROLES = ['crew-lead', 'technician', 'apprentice', 'desk', 'viewer'] as const;
 
 /** Somebody of the crew. */
 export interface CrewMember {
@@ -144,6 +145,12 @@ export interface RulesPage {
   readonly rules: HouseRules;
   readonly settings: readonly (RuleSetting & { readonly at: string })[];
 }
+
+/** A job as it would begin for a call that nobody has begun, before anybody looked at the machine. */
+export type CallOutset = Pick<JobDetail, 'call' | 'machine' | 'rules' | 'earlierFlatCalls' | 'earlier'> & {
+  /** The batteries that sit in the vehicle, where they differ from the model's. */
+  readonly fitted: readonly BatteryRating[] | null;
+};
 
 /** A job with all that its screens need. */
 export interface JobDetail {

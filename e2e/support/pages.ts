@@ -4,6 +4,7 @@ export const PAGES: readonly string[] = [
   'atlas',
   'kit',
   'log',
+  'desk',
   'figures',
   'follow-ups',
   'vehicles',

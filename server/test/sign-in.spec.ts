@@ -498,7 +498,9 @@ describe('a PIN', () => {
 describe('roles', () => {
   it('each may look; a lead may do everything, and each rank all that the one below may', () => {
     const ranks = ['viewer', 'apprentice', 'technician', 'crew-lead'] as const;
-    expect([...ranks].sort()).toEqual([...CREW_ROLES].sort());
+    // The desk stands beside them: it sends, and works on no job.
+    expect([...ranks, 'desk'].sort()).toEqual([...CREW_ROLES].sort());
+    expect(ACTS.filter((act) => mayDo('desk', act))).toEqual(['look', 'send']);
     expect(ACTS.every((act) => mayDo('crew-lead', act))).toBeTrue();
     for (const [i, rank] of ranks.entries()) {
       expect(mayDo(rank, 'look')).toBeTrue();

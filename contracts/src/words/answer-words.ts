@@ -33,6 +33,7 @@ export const ANSWERS = {
   noSuchPlace: 'That vehicle has no such place.',
   placeTaken: 'Another battery sits there. Take it out first.',
   callDone: 'Its job is closed.',
+  worksNotAlone: 'A call is given to somebody who works alone.',
   callNotCalledOff: 'It was not called off.',
   callCalledOff: 'It was called off. Reopen it first.',
   jobOpenClose: 'A job is open on it. Close that with its verdict.',

@@ -107,7 +107,8 @@ const STATE_AFTER: Record<NewCallChange['kind'], CallState> = {
 
 /** Puts down who took, passed on or called off a call, and the call where that leads. */
 export async function changeCall(tx: Tx, id: string, change: NewCallChange, at: Date): Promise<void> {
-  const { kind, vanId, technicianId } = change;
+  const { promisedAt, ...told } = change;
+  const { kind, vanId, technicianId } = told;
   const isAssigned = kind === 'taken' || kind === 'passed-on';
   await tx
     .update(calls)
@@ -115,10 +116,11 @@ export async function changeCall(tx: Tx, id: string, change: NewCallChange, at: 
       state: STATE_AFTER[kind],
       endedAt: kind === 'called-off' ? at : null,
       ...(isAssigned && { vanId, technicianId }),
+      ...(promisedAt !== undefined && { promisedAt: new Date(promisedAt) }),
       ...(kind === 'given-back' && { vanId: null, technicianId: null }),
     })
     .where(eq(calls.id, id));
-  await tx.insert(callChanges).values({ callId: id, at, ...change });
+  await tx.insert(callChanges).values({ callId: id, at, ...told });
 }
 
 /** Returns the changes of a call, oldest first. */

@@ -1,10 +1,11 @@
-import { type NewCallChange, parseCallChange, parseNewCall } from '@voltrek/contracts';
+import { mayDo, type NewCallChange, parseCallChange, parseNewCall } from '@voltrek/contracts';
 import { Router } from 'express';
 import { modelById } from '../atlas/repository.js';
 import { requireCrew } from '../crew/repository.js';
 import type { Database, Tx } from '../db/database.js';
 import { HttpProblem, notFound } from '../http/problem.js';
 import { jobOfCall } from '../jobs/repository.js';
+import { outsetOf } from '../jobs/service.js';
 import { requireVan } from '../vans/repository.js';
 import { vehicleOfCall } from '../vehicles/service.js';
 import { addCall, callById, changeCall, changesOf, readBoard } from './repository.js';
@@ -26,11 +27,14 @@ export function boardRoutes({ db, write }: Database, hub: StreamHub): Router {
       const at = new Date();
       if (call.modelId && !(await modelById(tx, call.modelId))) throw notFound('machine', call.modelId);
       if (call.vanId) await requireVan(tx, call.vanId);
-      if (call.technicianId) await requireCrew(tx, call.technicianId);
+      if (call.technicianId) await requireWorker(tx, call.technicianId);
       return { call: await addCall(tx, call, await vehicleOfCall(tx, call, at), at), isNew: true };
     });
     if (result.isNew) hub.boardChanged();
     response.status(result.isNew ? 201 : 200).json(result.call);
+  });
+  serve(router, 'GET /api/board/:callId/outset', async (request, response) => {
+    response.json(await outsetOf(db, request.params.callId));
   });
   serve(router, 'GET /api/board/:callId/changes', async (request, response) => {
     sendList(
@@ -53,17 +57,23 @@ export function boardRoutes({ db, write }: Database, hub: StreamHub): Router {
   return router;
 }
 
+/** A call is given to somebody who works alone. @throws HttpProblem 404, 409 for one who must be answered for, or works on no job */
+async function requireWorker(tx: Tx, crewId: string): Promise<void> {
+  const { role } = await requireCrew(tx, crewId);
+  if (!mayDo(role, 'work')) throw new HttpProblem(409, 'worksNotAlone');
+}
+
 /** @throws HttpProblem 404 for what nobody knows, 409 for what the call's state does not allow */
 async function judge(
   tx: Tx,
   callId: string,
-  { kind, by, vanId, technicianId }: NewCallChange,
+  { kind, vanId, technicianId, by }: NewCallChange,
 ): Promise<void> {
   const call = await callById(tx, callId);
   if (!call) throw notFound('call', callId);
   await requireCrew(tx, by);
   if (vanId) await requireVan(tx, vanId);
-  if (technicianId) await requireCrew(tx, technicianId);
+  if (technicianId) await requireWorker(tx, technicianId);
   const hasJob = (await jobOfCall(tx, callId)) !== null;
   if (call.state === 'done') throw new HttpProblem(409, 'callDone');
   if (kind === 'reopened' ? call.state !== 'called-off' : call.state === 'called-off')

@@ -26,7 +26,8 @@ export async function requireLead(db: Db | Tx, id: string): Promise<void> {
 }
 
 /** @throws HttpProblem 404 for somebody nobody knows */
-export async function requireCrew(db: Db | Tx, id: string): Promise<void> {
-  const [row] = await db.select({ id: crew.id }).from(crew).where(eq(crew.id, id));
+export async function requireCrew(db: Db | Tx, id: string): Promise<Pick<CrewMember, 'role'>> {
+  const [row] = await db.select({ role: crew.role }).from(crew).where(eq(crew.id, id));
   if (!row) throw notFound('crewMember', id);
+  return row;
 }

@@ -118,6 +118,10 @@ const TABLE = {
   'GET /api/device': { act: 'look', summary: 'What a device keeps for a time with no network' },
   'POST /api/device/jobs': { act: 'look', summary: 'Several jobs at once', body: JOBS_WANTED },
   'GET /api/board': { act: 'look', summary: 'The calls of the board', isList: true },
+  'GET /api/board/:callId/outset': {
+    act: 'look',
+    summary: 'A job as it would begin for this call: its machine, batteries and earlier belief',
+  },
   'GET /api/board/:callId/changes': { act: 'look', summary: 'What was done with a call', isList: true },
   'GET /api/house': { act: 'look', summary: 'Whether the house is set up' },
   'GET /api/crew': { act: 'look', summary: 'Everybody of the crew, those who left included', isList: true },
@@ -249,12 +253,12 @@ const TABLE = {
     body: null,
   },
   'POST /api/board': {
-    act: 'work',
+    act: 'send',
     summary: 'Put a call on the board; sent again it changes nothing',
     body: NEW_CALL.required(),
   },
   'POST /api/board/:callId/changes': {
-    act: 'work',
+    act: 'send',
     summary: 'Take, pass on, give back, call off or reopen a call',
     body: CALL_CHANGE,
   },

@@ -8,7 +8,7 @@ import type { Machine } from '@voltrek/core/machine';
 import { donorOf, modelById } from '../atlas/repository.js';
 import { batteriesIn } from '../batteries/repository.js';
 import { callById } from '../calls/repository.js';
-import type { Tx } from '../db/database.js';
+import type { Db, Tx } from '../db/database.js';
 import { HttpProblem, notFound, refused } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
 import { firstVan, kitOfVan, requireVan } from '../vans/repository.js';
@@ -198,8 +198,8 @@ export async function identifyAgain(
 }
 
 /** The batteries of the record that sit in a vehicle, where one of them is not what its model has; undefined where they are the same. */
-async function fittedIn(
-  tx: Tx,
+export async function fittedIn(
+  tx: Db | Tx,
   vehicleId: string,
   { batteries }: Machine,
 ): Promise<readonly BatteryRating[] | undefined> {

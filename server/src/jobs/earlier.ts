@@ -8,11 +8,17 @@ import { batteryAt, movesInto } from '../batteries/repository.js';
 import { batteryEntries, jobs } from '../db/schema.js';
 import { type KeptJob, keptJob } from './repository.js';
 
+/** A job that began, or would begin, on a vehicle. */
+export interface Begun {
+  readonly job: Pick<KeptJob['job'], 'id' | 'openedAt'>;
+  readonly vehicleId: string;
+}
+
 /**
  * Returns the belief that earlier jobs of a vehicle left, on the day that this job was opened; null where there is none. It is read from the
  * logs each time. So rebuilding gives the same, and a battery that moved brings its own.
  */
-export async function earlierBelief(db: Db, { job, vehicleId }: KeptJob): Promise<EarlierBelief | null> {
+export async function earlierBelief(db: Db, { job, vehicleId }: Begun): Promise<EarlierBelief | null> {
   const opened = new Date(job.openedAt);
   const [last] = await db
     .select({ id: jobs.id, closedAt: jobs.closedAt })

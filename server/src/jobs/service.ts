@@ -1,4 +1,5 @@
-import type { JobDetail } from '@voltrek/contracts';
+import { randomUUID } from 'node:crypto';
+import type { CallOutset, JobDetail } from '@voltrek/contracts';
 import { type JobSheet, rulesOfJob, sheetOfJob, vansHere } from '@voltrek/core/job';
 import { DAY_MS } from '@voltrek/core/quantities';
 import { donorOf, entryById, modelById } from '../atlas/repository.js';
@@ -9,8 +10,9 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import { houseRules } from '../rules/repository.js';
 import { kitOfVan } from '../vans/repository.js';
 import { vehicleById } from '../vehicles/repository.js';
-import { earlierBelief } from './earlier.js';
-import { countEarlierFlatCalls, FLAT_VOLTS, type KeptJob, keptJob, readEvents } from './repository.js';
+import { fittedIn } from './append.js';
+import { type Begun, earlierBelief } from './earlier.js';
+import { countEarlierFlatCalls, FLAT_VOLTS, keptJob, readEvents } from './repository.js';
 
 /** A job with its machine, vehicle, kit and donor. @throws HttpProblem 404 */
 export async function jobDetail({ db }: Database, jobId: string): Promise<JobDetail> {
@@ -41,6 +43,21 @@ export async function jobDetail({ db }: Database, jobId: string): Promise<JobDet
   };
 }
 
+/** Returns a job as it would begin for a call. @throws HttpProblem 404 */
+export async function outsetOf(db: Database['db'], callId: string): Promise<CallOutset> {
+  const call = await callById(db, callId);
+  const machine = call && (await modelById(db, call.modelId));
+  if (!machine) throw notFound('call', callId);
+  const rules = await houseRules(db);
+  const begun = { job: { id: randomUUID(), openedAt: new Date().toISOString() }, vehicleId: call.vehicleId };
+  return {
+    ...{ call, machine, rules },
+    fitted: (await fittedIn(db, call.vehicleId, machine)) ?? null,
+    earlierFlatCalls: await earlierFlatCalls(db, begun, rules.repeatFlatDays),
+    earlier: await earlierBelief(db, begun),
+  };
+}
+
 /** Returns these jobs as far as they exist, as {@link jobDetail} tells them. */
 export async function jobDetails(database: Database, jobIds: readonly string[]): Promise<JobDetail[]> {
   const details: JobDetail[] = [];
@@ -55,7 +72,7 @@ export async function jobDetails(database: Database, jobIds: readonly string[]):
 
 async function earlierFlatCalls(
   db: Database['db'],
-  { job, vehicleId }: KeptJob,
+  { job, vehicleId }: Begun,
   repeatDays: number,
 ): Promise<number> {
   const opened = new Date(job.openedAt);

@@ -113,6 +113,11 @@ const pages: Routes = [
     loadComponent: () => import('./followups/follow-ups-page').then((m) => m.FollowUpsPage),
   },
   {
+    path: 'desk',
+    title: () => T.deskTitle,
+    loadComponent: () => import('./board/desk-page').then((m) => m.DeskPage),
+  },
+  {
     path: 'figures',
     title: () => T.figuresTitle,
     loadComponent: () => import('./figures/figures-page').then((m) => m.FiguresPage),

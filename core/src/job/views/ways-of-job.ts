@@ -161,7 +161,8 @@ const FILL_WORTH_VOLTS = 0.3;
 /** Of each other van so many sources are looked at, each with the leads that rank best: it is asked for one thing, not for all it has. */
 const FETCHED_MOST = 3;
 
-function bestSources(
+/** Returns the best of each source, with the leads that rank best for it, the best first. */
+export function bestSources(
   ranked: readonly RankedOption[],
   cases: ReadonlyMap<string, PlanCase>,
 ): readonly RankedOption[] {

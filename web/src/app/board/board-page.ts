@@ -7,7 +7,7 @@ import {
   inject,
   signal,
 } from '@angular/core';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import type { BoardCall, JobSummary } from '@voltrek/contracts';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
@@ -25,6 +25,7 @@ import { deviceFeature } from '../shared/sync/device-state';
 import { NOT_NUMBERED, withUnsent } from '../shared/model/errand';
 import { ticker } from '../shared/job/ticker';
 import { MINUTE_MS } from '@voltrek/core/quantities';
+import { isWaiting, minutesLate } from '../shared/model/promised';
 import { Choices } from '../shared/ui/choices';
 import { When } from '../shared/ui/when';
 import { messagesOf } from '@words/messages-of';
@@ -49,7 +50,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     case 'mine':
       return call.technicianId === crewId || isAsked(call, vanId);
     case 'waiting':
-      return call.job === null && call.state !== 'called-off';
+      return isWaiting(call);
     case 'under-way':
       return call.job?.state === 'open';
     case 'on-charge':
@@ -63,7 +64,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
 @Component({
   selector: 'vt-board-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, When],
+  imports: [Choices, RouterLink, When],
   host: { class: 'page' },
   template: `
     <header>
@@ -88,6 +89,9 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
           </button>
         }
       </div>
+      @if (sends()) {
+        <a class="key" routerLink="/desk">{{ t.desk }}</a>
+      }
       <button type="button" class="key strong new" (click)="newCall()">
         <i class="bi bi-plus-lg" aria-hidden="true"></i> {{ t.newCall }}
       </button>
@@ -316,6 +320,7 @@ export class BoardPage {
   /** The call whose job could not be opened, and why: shown in its row, where the tap was. */
   protected readonly refused = signal<{ readonly callId: string; readonly problem: string } | null>(null);
   private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
+  private readonly role = computed(() => this.crew().find(({ id }) => id === this.crewId())?.role);
   private readonly crewKnown = this.store.selectSignal(crewCopy.selectIsKnown);
   protected readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
   private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
@@ -382,10 +387,8 @@ export class BoardPage {
     return Date.parse(at) <= this.now();
   }
 
-  /** Minutes past its promise, for a call that nobody has begun; 0 where it is in time, or nothing was promised. */
   protected minutesLate(call: BoardCall): number {
-    if (call.promisedAt === null || !isShown(call, 'waiting')) return 0;
-    return Math.max(0, Math.floor((this.now() - Date.parse(call.promisedAt)) / MINUTE_MS));
+    return minutesLate(call, this.now());
   }
 
   protected age(call: BoardCall): string {
@@ -393,10 +396,18 @@ export class BoardPage {
     return minutes < 120 ? T.min({ minutes }) : `${Math.round(minutes / 60)} h`;
   }
 
+  /** The desk takes no call by a tap: it gives them away. */
+  private readonly isDesk = computed(() => this.role() === 'desk');
+  protected readonly sends = computed(() => this.role() === 'desk' || this.role() === 'crew-lead');
+
   /** Opens the call's job, or begins one under the house rules of now. */
   protected openJob(call: BoardCall): void {
     if (call.state === 'called-off') {
       void this.about(call);
+      return;
+    }
+    if (call.job === null && this.isDesk()) {
+      void this.router.navigate(['/desk'], { queryParams: { call: call.id } });
       return;
     }
     if (call.job) {

@@ -15,7 +15,7 @@ import { selectOptions, type Work } from '../../shared/job/job-selectors';
 import { inHundred } from '@words/figures';
 import { minutesWords, noSourceWords, wayName } from '@words/way-words';
 import { PlanRunner } from '../../workers/plan-runner';
-import { namesIn } from '../option-name';
+import { namesIn } from '@words/option-name';
 import { waysAsked, WaysStore } from '../ways-store';
 import { Choices } from '../../shared/ui/choices';
 import { NEXT_TRIES as T } from '@words/screens/job-stages';

@@ -13,6 +13,7 @@ import type {
   InstrumentAddresses,
   InstrumentNow,
   CallChange,
+  CallOutset,
   CrewMember,
   DevicePack,
   SignInRuleChange,
@@ -149,6 +150,11 @@ export class Api {
 
   changeCall(callId: string, change: NewCallChange): Observable<BoardCall[]> {
     return this.http.post<BoardCall[]>(`/api/board/${callId}/changes`, change);
+  }
+
+  /** A job as it would begin for this call. */
+  outset(callId: string): Observable<CallOutset> {
+    return this.http.get<CallOutset>(`/api/board/${callId}/outset`);
   }
 
   callChanges(callId: string): Observable<CallChange[]> {

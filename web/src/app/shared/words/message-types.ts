@@ -17,6 +17,7 @@ export interface Messages {
     readonly 'crew-lead': string;
     readonly technician: string;
     readonly apprentice: string;
+    readonly desk: string;
     readonly viewer: string;
   };
   readonly batteryState: {
@@ -53,6 +54,7 @@ export interface Messages {
     readonly jobTitle: string;
     readonly notHereTitle: string;
     readonly figuresTitle: string;
+    readonly deskTitle: string;
   };
   readonly app: {
     readonly skip: string;
@@ -85,6 +87,7 @@ export interface Messages {
     readonly min: Message<'minutes'>;
     readonly promisedFor: Message<'due'>;
     readonly overdue: Message<'minutes'>;
+    readonly desk: string;
   };
   readonly callDialog: {
     readonly call: Message<'number' | 'title'>;
@@ -854,6 +857,37 @@ export interface Messages {
     readonly exportCommand: string;
     readonly intoEmptyFolder: string;
     readonly importCommand: string;
+  };
+  readonly deskPage: {
+    readonly desk: string;
+    readonly subtitle: string;
+    readonly board: string;
+    readonly calls: string;
+    readonly none: string;
+    readonly waits: Message<'minutes'>;
+    readonly withVan: Message<'person' | 'van'>;
+    readonly about: string;
+    readonly overdue: Message<'minutes'>;
+    readonly promisedFor: Message<'due'>;
+    readonly vans: string;
+    readonly free: string;
+    readonly freeSince: Message<'at'>;
+    readonly onCall: Message<'number' | 'place'>;
+    readonly lastAt: Message<'place'>;
+    readonly looking: string;
+    readonly fit: Message<'odds' | 'source'>;
+    readonly wakes: Message<'source'>;
+    readonly nothingFits: string;
+    readonly noFit: string;
+    readonly person: string;
+    readonly choose: string;
+    readonly minutes: string;
+    readonly thereBy: Message<'at'>;
+    readonly promise: string;
+    readonly give: Message<'van'>;
+    readonly passOn: Message<'van'>;
+    readonly reason: string;
+    readonly given: Message<'number' | 'van'>;
   };
   readonly followUpsPage: {
     readonly followUps: string;
@@ -3868,6 +3902,7 @@ export interface Messages {
     readonly noSuchPlace: string;
     readonly placeTaken: string;
     readonly callDone: string;
+    readonly worksNotAlone: string;
     readonly callNotCalledOff: string;
     readonly callCalledOff: string;
     readonly jobOpenClose: string;

@@ -4,7 +4,7 @@ import type { RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
 import { inHundred, volts } from '@words/figures';
 import { OUTLOOK_WORDS, unfitWords } from '@words/words';
-import { optionName } from '../../option-name';
+import { optionName } from '@words/option-name';
 
 /** One option as the list shows it. */
 export interface OptionRow {

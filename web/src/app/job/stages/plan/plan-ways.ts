@@ -23,7 +23,7 @@ import { serverTicker } from '../../../shared/job/ticker';
 import { timeOfDay } from '../../../shared/model/dates';
 import { inHundred } from '@words/figures';
 import { minutesWords, noSourceWords, wayName } from '@words/way-words';
-import { namesIn } from '../../option-name';
+import { namesIn } from '@words/option-name';
 import { waysAsked, WaysStore } from '../../ways-store';
 import { inputsOfPlan } from './plan-record';
 import { PLAN_WAYS as T } from '@words/screens/job-stages-plan';

@@ -7,3 +7,4 @@ export const BOARD_PAGE = messagesOf('boardPage');
 export const CALL_DIALOG = messagesOf('callDialog');
 
 export const NEW_CALL = messagesOf('newCall');
+export const DESK_PAGE = messagesOf('deskPage');

@@ -1,9 +1,9 @@
-import { withinSentence } from '@words/numbers';
+import { withinSentence } from './numbers';
 import type { RankedOption } from '@voltrek/core/plan';
 import type { KitItem } from '@voltrek/core/sources';
-import { nameOf } from '@words/figures';
-import { batteryWord } from '@words/words';
-import { OPTION_NAME as T } from '@words/screens/job';
+import { nameOf } from './figures';
+import { batteryWord } from './words';
+import { OPTION_NAME as T } from './screens/job';
 
 /** Names an option by its id, or a piece of kit by its own. */
 export const namesIn =

@@ -2,7 +2,7 @@ import { casualtyBatteries } from '@voltrek/core/belief';
 import { rankOptions } from '@voltrek/core/plan';
 import { DEFAULT_RULES } from '@voltrek/core/rules';
 import type { KitItem } from '@voltrek/core/sources';
-import { CAR, KIT } from '../../testing/fixtures';
+import { CAR, KIT } from '../../../testing/fixtures';
 import { optionName } from './option-name';
 
 describe('optionName', () => {
