@@ -98,6 +98,7 @@ const PAGES = [
   'rules',
   'files',
   'desk',
+  'shift',
   'figures',
   'follow-ups',
   'set-up',

@@ -6,6 +6,7 @@ import type { Exam } from './exam.js';
 import type { HouseFigures } from './job-filter.js';
 import type { InstrumentAddresses, InstrumentNow, Weather } from './instruments.js';
 import type { Battery, BatteryRecord, CallChange, Person, Vehicle, VehicleSummary } from './record.js';
+import type { ShiftEnd, ShiftLeft } from './shift.js';
 import type { SignInHouse, SignInState } from './sign-in.js';
 import type {
   BoardCall,
@@ -105,6 +106,10 @@ export interface Answers {
   'POST /api/files/:resource/preview': ImportReport;
   'POST /api/files/:resource/import': ImportReport;
   'GET /api/follow-ups': readonly DueFollowUp[];
+  'GET /api/shifts': readonly ShiftEnd[];
+  'GET /api/shifts/left': ShiftLeft;
+  'POST /api/shifts': ShiftEnd;
+  'POST /api/shifts/:shiftId/signature': ShiftEnd;
   'GET /api/instruments': readonly InstrumentNow[];
   'GET /api/instruments/addresses': InstrumentAddresses;
   'PUT /api/instruments/addresses/:instrument': InstrumentAddresses;
@@ -148,4 +153,5 @@ export {
   VEHICLE_CHANGE,
 } from './record-entries.js';
 export { RULE_SETTING } from './rule-setting.js';
+export { NEW_SHIFT_END } from './shift.js';
 export { DOOR_CHANGE, NEW_PASSKEY, PASSKEY_SIGN_IN, PIN_CHANGE, PIN_SIGN_IN } from './sign-in.js';

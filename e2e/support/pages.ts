@@ -5,6 +5,7 @@ export const PAGES: readonly string[] = [
   'kit',
   'log',
   'desk',
+  'shift',
   'figures',
   'follow-ups',
   'vehicles',

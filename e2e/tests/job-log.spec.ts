@@ -1,3 +1,4 @@
+import { jobIdOf } from '../support/job-id';
 import type { JobDetail } from '@voltrek/contracts';
 import sharp from 'sharp';
 import { expect, test } from '../support/fixtures';
@@ -89,4 +90,28 @@ test('another battery than recorded is told in three taps, and everything counts
   await page.getByRole('link', { name: 'Battery', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Battery');
   await expect(page.locator('header')).toContainText(['AGM 44 Ah']);
+});
+
+test('an act of a colleague on another device is told in one line, and an own one is not', async ({
+  tech,
+  page,
+  browser,
+}) => {
+  await tech.at('checks', 'brinmoor-pella');
+  const jobId = jobIdOf(page);
+  const line = page.getByRole('status').filter({ hasText: 'elsewhere' });
+  await page.getByRole('button', { name: 'rapid clicking' }).click();
+  await expect(page.getByText(/all saved/)).toBeVisible();
+  await expect(line).toHaveCount(0);
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  try {
+    const other = await context.newPage();
+    await other.goto(`${tech.url}/board`);
+    await other.getByRole('dialog').getByRole('button', { name: 'Tamsel' }).click();
+    await other.goto(`${tech.url}/job/${jobId}/checks`);
+    await other.getByRole('button', { name: 'silent, dash dead' }).click();
+    await expect(line).toHaveText(/Tamsel, elsewhere: symptom, .*, \d+ s ago/);
+  } finally {
+    await context.close();
+  }
 });

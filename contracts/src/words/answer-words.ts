@@ -15,6 +15,7 @@ export const NAMED_THINGS = {
   passkey: 'passkey',
   route: 'address',
   session: 'session',
+  shift: 'end of a shift',
   van: 'van',
   vehicle: 'vehicle',
 } as const;
@@ -109,6 +110,7 @@ export const ANSWERS = {
   passkeysNeedSignIn: 'Require sign-in first: until then anybody could add a passkey under any name.',
   examTaken: 'That person has taken an exam with this number. Take another number.',
   examChanged: 'That exam came before with other actions. It is kept as it came first.',
+  ownShift: 'Somebody else takes the shift over.',
   ownExam: 'Nobody signs an exam of their own. Ask another crew lead.',
   runNotReplayed: 'The actions of that exam cannot be replayed.',
   lastLead: 'Nobody could look after sign-in any more. Give another crew lead a PIN first.',

@@ -7,6 +7,7 @@ import type {
   ChangeKind,
   Confidence,
   CrewMember,
+  ShiftLeft,
 } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
 import type { Suspect } from '@voltrek/core/diagnosis';
@@ -217,6 +218,19 @@ export const exams = pgTable('exams', {
   marks: jsonb().$type<ExamMarks>().notNull(),
   signedBy: text('signed_by').references(() => crew.id),
   signedAt: instant('signed_at'),
+});
+
+/** Ends of shifts, each with what it left as it stood then. */
+export const shiftEnds = pgTable('shift_ends', {
+  id: uuid().primaryKey(),
+  givenBy: text('given_by')
+    .notNull()
+    .references(() => crew.id),
+  givenAt: instant('given_at').notNull(),
+  note: text().notNull(),
+  takenBy: text('taken_by').references(() => crew.id),
+  takenAt: instant('taken_at'),
+  left: jsonb().$type<ShiftLeft>().notNull(),
 });
 
 /** Every time a house rule was set. The newest of each key stands; none is ever changed. */

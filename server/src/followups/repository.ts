@@ -9,7 +9,7 @@ import { DAY_MS } from '@voltrek/core/quantities';
 const OVERDUE_DAYS = 30;
 
 /** Everything that verdicts of closed jobs still promise, soonest first. */
-export async function dueFollowUps(db: Db, now: Date): Promise<DueFollowUp[]> {
+export async function dueFollowUps(db: Db | Tx, now: Date): Promise<DueFollowUp[]> {
   const oldest = dayOf(now.getTime() - OVERDUE_DAYS * DAY_MS);
   return db
     .select({

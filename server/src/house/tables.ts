@@ -35,6 +35,7 @@ export const HOUSE_TABLES: readonly HouseTable[] = [
   of('model_photos', schema.modelPhotos),
   counted('rule_settings', schema.ruleSettings),
   of('exams', schema.exams),
+  of('shift_ends', schema.shiftEnds),
   of('vans', schema.vans),
   of('kit_items', schema.kitItems),
   of('vehicles', schema.vehicles),
@@ -51,7 +52,10 @@ export const HOUSE_TABLES: readonly HouseTable[] = [
 
 /** Columns that are made from the logs, or counted by the database. */
 const MADE: Readonly<Record<string, readonly string[]>> = {
-  jobs: ['snapshot', 'snapshotVersion', 'searchText'],
+  jobs: [
+    ...['snapshot', 'snapshotVersion', 'searchText', 'machineClass', 'arrivedAt', 'minutesToRunning'],
+    ...['startedBy', 'batteriesFitted', 'wasCharged', 'helpedTries', 'overridden'],
+  ],
 };
 
 /** The columns of a table that a file holds. */

@@ -15,6 +15,7 @@ import { boardRoutes } from '../calls/routes.js';
 import { crewRoutes } from '../crew/routes.js';
 import type { Database } from '../db/database.js';
 import { examRoutes } from '../exams/routes.js';
+import { shiftRoutes } from '../shifts/routes.js';
 import { fileRoutes } from '../files/routes.js';
 import { devicePack } from '../house/device-pack.js';
 import { houseRoutes } from '../house/routes.js';
@@ -178,6 +179,7 @@ export function createApp(parts: AppParts): Express {
     response.json(writtenCaseSchema());
   });
   app.use(examRoutes(database));
+  app.use(shiftRoutes(database));
   app.use(ruleRoutes(database));
   if (backups) app.use(backupRoutes(database, backups));
   app.use(fileRoutes(database, hub));

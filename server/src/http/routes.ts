@@ -16,6 +16,7 @@ import {
   NEW_CALL,
   NEW_EXAM,
   NEW_PASSKEY,
+  NEW_SHIFT_END,
   PASSKEY_SIGN_IN,
   PIN_CHANGE,
   PIN_SIGN_IN,
@@ -172,6 +173,18 @@ const TABLE = {
     act: 'look',
     summary: 'The JSON Schema of a file',
     type: 'application/json',
+  },
+  'GET /api/shifts': { act: 'look', summary: 'Ends of shifts, the newest first', isList: true },
+  'GET /api/shifts/left': { act: 'look', summary: 'What this shift would leave to the next now' },
+  'POST /api/shifts': {
+    act: 'send',
+    summary: 'Give the shift over; sent again it changes nothing',
+    body: NEW_SHIFT_END,
+  },
+  'POST /api/shifts/:shiftId/signature': {
+    act: 'send',
+    summary: 'Take the shift over, by somebody else',
+    body: CONFIRMATION,
   },
   'GET /api/follow-ups': { act: 'look', summary: 'What verdicts promised, by its day', isList: true },
   'GET /api/follow-ups/calendar.ics': {

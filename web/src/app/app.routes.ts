@@ -118,6 +118,11 @@ const pages: Routes = [
     loadComponent: () => import('./board/desk-page').then((m) => m.DeskPage),
   },
   {
+    path: 'shift',
+    title: () => T.shiftTitle,
+    loadComponent: () => import('./board/shift-page').then((m) => m.ShiftPage),
+  },
+  {
     path: 'figures',
     title: () => T.figuresTitle,
     loadComponent: () => import('./figures/figures-page').then((m) => m.FiguresPage),

@@ -27,6 +27,7 @@ const LOG_PAGE_SIZE = 25;
       <h1>{{ t.log }}</h1>
       <span class="dim">{{ t.subtitle }}</span>
       <a class="key" routerLink="/figures">{{ t.figures }}</a>
+      <a class="key" routerLink="/shift">{{ t.shift }}</a>
       <a class="key" routerLink="/follow-ups">{{ t.followUps }}</a>
       <a class="key" routerLink="/files">{{ t.files }}</a>
     </header>

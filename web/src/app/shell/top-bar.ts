@@ -7,6 +7,7 @@ import { kitCopy } from '../shared/data/kit';
 import { atWork, crewCopy } from '../shared/data/crew';
 import { type Light, LIGHTS, SessionActions, sessionFeature } from '../shared/data/session';
 import { SignInActions, signInFeature } from '../shared/data/sign-in';
+import { ColleagueLine } from './colleague-line';
 import { JobHeading } from './job-heading';
 import { SavedLine } from './saved-line';
 import { ThisDevice } from './this-device';
@@ -17,13 +18,14 @@ import { TOP_BAR as T } from '@words/screens/shell';
 @Component({
   selector: 'vt-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choices, JobHeading, RouterLink, RouterLinkActive, SavedLine],
+  imports: [Choices, ColleagueLine, JobHeading, RouterLink, RouterLinkActive, SavedLine],
   host: { role: 'banner' },
   template: `
     <a class="mark" routerLink="/board" [attr.aria-label]="t.homeLabel">{{ t.name }}</a>
     @if (inJob()) {
       @defer {
         <vt-job-heading class="job" />
+        <vt-colleague-line />
       }
       @if (crewName(); as name) {
         <span class="by">{{ name }}</span>
@@ -200,6 +202,14 @@ import { TOP_BAR as T } from '@words/screens/shell';
     /* Who works and whether all is saved stay; the call stands on every page of it. */
     @media (max-width: 440px) {
       .job {
+        display: none;
+      }
+    }
+    /* A colleague's act stands where the call, the name and the saved line are: nothing moves for it. */
+    @include media.narrow {
+      :host:has(.told) .job,
+      :host:has(.told) .by,
+      :host:has(.told) .saved {
         display: none;
       }
     }

@@ -31,12 +31,15 @@ import type {
   NewCall,
   NewCallChange,
   NewExam,
+  NewShiftEnd,
   Person,
   PinChange,
   ProbesPlaced,
   RuleSetting,
   RulesPage,
   SetUp,
+  ShiftEnd,
+  ShiftLeft,
   SignInHouse,
   SignInState,
   Van,
@@ -57,6 +60,9 @@ import type {
   RegistrationResponseJSON,
 } from '@simplewebauthn/browser';
 import { filter, map, type Observable, timeout } from 'rxjs';
+
+/** So many ends of shifts are looked at. */
+const SHIFTS_SHOWN = 20;
 
 /** A picture goes through a thin line slowly; one of which nothing goes for this long is given up, ms. */
 const PICTURE_STILL_MS = 60_000;
@@ -304,6 +310,22 @@ export class Api {
 
   figures(filter: JobFilter): Observable<HouseFigures> {
     return this.http.get<HouseFigures>('/api/jobs/figures', { params: { ...filter } });
+  }
+
+  shiftLeft(): Observable<ShiftLeft> {
+    return this.http.get<ShiftLeft>('/api/shifts/left');
+  }
+
+  shifts(): Observable<ShiftEnd[]> {
+    return this.http.get<ShiftEnd[]>('/api/shifts', { params: { limit: SHIFTS_SHOWN } });
+  }
+
+  giveShift(shift: NewShiftEnd): Observable<ShiftEnd> {
+    return this.http.post<ShiftEnd>('/api/shifts', shift);
+  }
+
+  takeShift(shiftId: string, by: string): Observable<ShiftEnd> {
+    return this.http.post<ShiftEnd>(`/api/shifts/${shiftId}/signature`, { by });
   }
 
   followUps(): Observable<DueFollowUp[]> {

@@ -44,6 +44,21 @@ describe('the job slice', () => {
     ]);
   });
 
+  it('knows the last event of another device from the echo of its own', () => {
+    const own = event('symptom.recorded', { symptom: 'silence' });
+    const theirs = event('polarity.proved', { signs: ['mark', 'meter'] });
+    const reported = JobActions.reported({ event: own });
+    const echo = JobActions.received({ event: own, revision: 2 });
+    const taken = JobActions.acknowledged({ event: own, revision: 2, at: '' });
+    expect(after(loaded(), reported, echo, taken).elsewhere).toBeNull();
+    expect(after(loaded(), reported, taken, echo).elsewhere).toBeNull();
+    const heard = JobActions.received({ event: theirs, revision: 3 });
+    expect(after(loaded(), reported, taken, heard, echo).elsewhere).toEqual(theirs);
+    const ofAnother = JobActions.received({ event: { ...theirs, jobId: 'another' }, revision: 3 });
+    expect(after(loaded(), ofAnother).elsewhere).toBeNull();
+    expect(after(loaded(), heard, JobActions.left()).elsewhere).toBeNull();
+  });
+
   it('moves what it knows of the server’s clock only as far as an answer proves', () => {
     const told = (...spans: [number, number][]): number =>
       after(loaded(), ...spans.map(([leastMs, mostMs]) => JobActions.clockTold({ leastMs, mostMs })))

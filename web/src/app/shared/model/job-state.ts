@@ -25,6 +25,8 @@ export interface JobState {
   /** How far the server's clock is ahead of this device's, ms: what decides safety is timed by the server's. */
   readonly clockAheadMs: number;
   readonly problem: string | null;
+  /** The last event that another device told while this page watched; null before one. */
+  readonly elsewhere: JobEvent | null;
 }
 
 export const JobActions = createActionGroup({
@@ -69,6 +71,7 @@ const initial: JobState = {
   pending: [],
   clockAheadMs: 0,
   problem: null,
+  elsewhere: null,
 };
 
 const reducer = createReducer(
@@ -116,11 +119,11 @@ const reducer = createReducer(
     const clockAheadMs = Math.min(mostMs, Math.max(leastMs, state.clockAheadMs));
     return clockAheadMs === state.clockAheadMs ? state : { ...state, clockAheadMs };
   }),
-  on(
-    JobActions.received,
-    (state, { event, revision }): JobState =>
-      withLogged(withBatteriesInDoubt(state, event), { event, revision }),
-  ),
+  on(JobActions.received, (state, { event, revision }): JobState => {
+    const isOurs = [...state.pending, ...state.logged.map((l) => l.event)].some(({ id }) => id === event.id);
+    const known = withLogged(withBatteriesInDoubt(state, event), { event, revision });
+    return isOurs || state.jobId !== event.jobId ? known : { ...known, elsewhere: event };
+  }),
   on(
     JobActions.refused,
     JobActions.leftUnsent,

@@ -55,6 +55,7 @@ export interface Messages {
     readonly notHereTitle: string;
     readonly figuresTitle: string;
     readonly deskTitle: string;
+    readonly shiftTitle: string;
   };
   readonly app: {
     readonly skip: string;
@@ -387,6 +388,7 @@ export interface Messages {
     readonly plus: string;
     readonly minus: string;
   };
+  readonly colleagueLine: { readonly did: Message<'name' | 'seconds' | 'what'> };
   readonly confidence: { readonly maker: string; readonly 'found-once': string; readonly confirmed: string };
   readonly confidenceMarks: {
     readonly maker: string;
@@ -889,6 +891,34 @@ export interface Messages {
     readonly reason: string;
     readonly given: Message<'number' | 'van'>;
   };
+  readonly shiftPage: {
+    readonly title: string;
+    readonly subtitle: string;
+    readonly calls: string;
+    readonly noCalls: string;
+    readonly call: Message<'number' | 'place' | 'title'>;
+    readonly waits: string;
+    readonly withVan: Message<'person' | 'van'>;
+    readonly onCharge: Message<'due'>;
+    readonly promised: Message<'due'>;
+    readonly kit: string;
+    readonly noKit: string;
+    readonly rechecks: string;
+    readonly noRechecks: string;
+    readonly recheck: Message<'day' | 'place' | 'title'>;
+    readonly note: string;
+    readonly give: string;
+    readonly given: Message<'at' | 'name'>;
+    readonly takeHint: string;
+    readonly take: Message<'name'>;
+    readonly taken: Message<'at' | 'name'>;
+    readonly open: string;
+    readonly pdf: string;
+    readonly earlier: string;
+    readonly none: string;
+    readonly signature: string;
+    readonly past: string;
+  };
   readonly followUpsPage: {
     readonly followUps: string;
     readonly toDoLate: Message<'due' | 'late'>;
@@ -1055,6 +1085,7 @@ export interface Messages {
     readonly older: string;
     readonly page: Message<'page'>;
     readonly figures: string;
+    readonly shift: string;
   };
   readonly backupsPart: {
     readonly backups: string;
@@ -3970,6 +4001,7 @@ export interface Messages {
     readonly lockedOut: Message<'minutes'>;
     readonly passkeyWrong: string;
     readonly passkeysNeedSignIn: string;
+    readonly ownShift: string;
     readonly ownExam: string;
     readonly runNotReplayed: string;
     readonly lastLead: string;
@@ -4044,6 +4076,7 @@ export interface Messages {
     readonly passkey: string;
     readonly route: string;
     readonly session: string;
+    readonly shift: string;
     readonly van: string;
     readonly vehicle: string;
   };

@@ -8,3 +8,4 @@ export const CALL_DIALOG = messagesOf('callDialog');
 
 export const NEW_CALL = messagesOf('newCall');
 export const DESK_PAGE = messagesOf('deskPage');
+export const SHIFT_PAGE = messagesOf('shiftPage');

@@ -16,3 +16,4 @@ export const WAITING_DIALOG = messagesOf('waitingDialog');
 
 export const WHO_WORKS = messagesOf('whoWorks');
 export const SPOKEN = messagesOf('spoken');
+export const COLLEAGUE_LINE = messagesOf('colleagueLine');
