@@ -92,6 +92,10 @@ export interface BoardCall extends Call {
   readonly job: JobSummary | null;
 }
 
+/** True of a call that nobody works on any more: its job is closed, or it was called off. */
+export const hasEnded = ({ state }: Pick<Call, 'state'>): boolean =>
+  state === 'done' || state === 'called-off';
+
 /** A job as the board and the log list it. */
 export interface JobSummary {
   readonly id: string;

@@ -4,6 +4,7 @@ import {
   type CallChange,
   type CallState,
   type NewCall,
+  hasEnded,
   type NewCallChange,
   vehicleNumbersOf,
 } from '@voltrek/contracts';
@@ -43,8 +44,7 @@ export async function readBoard(db: Db | Tx): Promise<BoardCall[]> {
       job: job && summaryOf(job),
     }),
   );
-  const hasEnded = ({ state }: BoardCall): number => Number(state === 'done' || state === 'called-off');
-  return board.sort((a, b) => hasEnded(a) - hasEnded(b));
+  return board.sort((a, b) => Number(hasEnded(a)) - Number(hasEnded(b)));
 }
 
 export async function callById(db: Db | Tx, id: string): Promise<Call | null> {

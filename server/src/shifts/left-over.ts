@@ -1,4 +1,4 @@
-import type { ShiftLeft } from '@voltrek/contracts';
+import { hasEnded, type ShiftLeft } from '@voltrek/contracts';
 import { DAY_MS } from '@voltrek/core/quantities';
 import { readBoard } from '../calls/repository.js';
 import type { Db, Tx } from '../db/database.js';
@@ -15,7 +15,7 @@ export async function leftOver(db: Db | Tx, now: Date): Promise<ShiftLeft> {
   const last = new Date(now.getTime() + RECHECKS_DAYS * DAY_MS).toISOString().slice(0, 10);
   return {
     calls: board
-      .filter(({ state }) => state === 'waiting' || state === 'taken')
+      .filter((call) => !hasEnded(call))
       .map(({ number, title, placeName, vanId, technicianId, promisedAt, job }) => ({
         ...{ number, title, placeName, vanId, technicianId, promisedAt },
         jobId: job?.id ?? null,

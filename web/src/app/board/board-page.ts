@@ -9,14 +9,16 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { BoardCall, JobSummary } from '@voltrek/contracts';
+import { hasEnded } from '@voltrek/contracts/wire';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { BoardActions, boardCopy } from '../shared/data/board';
 import { kitCopy } from '../shared/data/kit';
 import { problemText } from '../shared/data/problem';
 import { crewCopy } from '../shared/data/crew';
+import { HouseNames } from '../shared/data/house-names';
 import { sessionFeature } from '../shared/data/session';
-import { nameOf, vehicleName } from '@words/figures';
+import { vehicleAndPlace } from '@words/call-words';
 import { degrees } from '@words/units';
 import { STAGE_WORDS } from '@words/stage-words';
 import { VERDICT_WORDS } from '@words/verdict-words';
@@ -56,7 +58,7 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
     case 'on-charge':
       return Boolean(call.job?.chargeUntil);
     case 'done':
-      return call.state === 'done' || call.state === 'called-off';
+      return hasEnded(call);
   }
 }
 
@@ -107,8 +109,8 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
           <button
             type="button"
             class="call"
-            [class.urgent]="call.urgent && !isClosed(call)"
-            [class.closed]="isClosed(call)"
+            [class.urgent]="call.urgent && !hasEnded(call)"
+            [class.closed]="hasEnded(call)"
             (click)="openJob(call)"
           >
             <span class="number">{{ call.number === notNumbered ? t.newWord : call.number }}</span>
@@ -148,11 +150,11 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
                 <span class="coming" [class.tone-watch]="van.vanId === vanId()">{{
                   van.vanId === vanId()
                     ? t.youAreAsked({ due: van.dueAt | when: 'time' })
-                    : t.vanAsked({ van: vanName(van.vanId), due: van.dueAt | when: 'time' })
+                    : t.vanAsked({ van: names.van(van.vanId), due: van.dueAt | when: 'time' })
                 }}</span>
               }
-              @if (call.technicianId && !isClosed(call)) {
-                <span class="dim">{{ crewName(call.technicianId) }}</span>
+              @if (call.technicianId && !hasEnded(call)) {
+                <span class="dim">{{ names.person(call.technicianId) }}</span>
               }
             </span>
           </button>
@@ -296,8 +298,9 @@ function isShown(call: BoardCall, show: Show, crewId = '', vanId = ''): boolean 
 })
 export class BoardPage {
   protected readonly t = T;
-  protected readonly vehicleAndPlace = ({ vehicle, placeName }: BoardCall): string =>
-    [vehicleName(vehicle), placeName].filter(Boolean).join(', ');
+  protected readonly vehicleAndPlace = vehicleAndPlace;
+  protected readonly hasEnded = hasEnded;
+  protected readonly names = inject(HouseNames);
 
   private readonly store = inject(Store);
   private readonly router = inject(Router);
@@ -323,7 +326,6 @@ export class BoardPage {
   private readonly role = computed(() => this.crew().find(({ id }) => id === this.crewId())?.role);
   private readonly crewKnown = this.store.selectSignal(crewCopy.selectIsKnown);
   protected readonly vanId = this.store.selectSignal(sessionFeature.selectVanId);
-  private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
   protected readonly notNumbered = NOT_NUMBERED;
   protected readonly shows = SHOWS;
   protected readonly showWords = SHOW_WORDS;
@@ -369,18 +371,6 @@ export class BoardPage {
 
   protected load(): void {
     this.store.dispatch(BoardActions.opened());
-  }
-
-  protected isClosed(call: BoardCall): boolean {
-    return call.state === 'done' || call.state === 'called-off';
-  }
-
-  protected crewName(id: string): string {
-    return nameOf(this.crew(), id);
-  }
-
-  protected vanName(id: string): string {
-    return nameOf(this.vans(), id);
   }
 
   protected isDue(at: string): boolean {

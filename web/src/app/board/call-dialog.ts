@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { BoardCall, CallChange, NewCallChange } from '@voltrek/contracts';
+import { hasEnded } from '@voltrek/contracts/wire';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { Store } from '@ngrx/store';
 import { Api } from '../shared/data/api';
@@ -10,7 +11,8 @@ import { problemText } from '../shared/data/problem';
 import { atWork, crewCopy } from '../shared/data/crew';
 import { sessionFeature } from '../shared/data/session';
 import { CALL_CHANGE_WORDS } from '@words/call-words';
-import { nameOf, vehicleName } from '@words/figures';
+import { vehicleName } from '@words/figures';
+import { HouseNames } from '../shared/data/house-names';
 import { When } from '../shared/ui/when';
 import { CALL_DIALOG as T } from '@words/screens/board';
 
@@ -54,14 +56,14 @@ import { CALL_DIALOG as T } from '@words/screens/board';
             @for (change of changes(); track $index) {
               <li>
                 <span class="dim">{{ change.at | when: 'time' }}</span>
-                {{ words[change.kind] }}{{ change.vanId ? ', ' + vanName(change.vanId) : ''
-                }}{{ change.technicianId ? ', ' + crewName(change.technicianId) : ''
+                {{ words[change.kind] }}{{ change.vanId ? ', ' + names.van(change.vanId) : ''
+                }}{{ change.technicianId ? ', ' + names.person(change.technicianId) : ''
                 }}{{ change.reason ? ': ' + change.reason : '' }}
               </li>
             }
           </ul>
         }
-        @if (c.state === 'waiting' || c.state === 'taken') {
+        @if (!hasEnded(c)) {
           <div class="pair">
             <label
               ><span>{{ t.van }}</span>
@@ -102,7 +104,7 @@ import { CALL_DIALOG as T } from '@words/screens/board';
               {{ t.giveItBack }}
             </button>
           }
-          @if ((c.state === 'waiting' || c.state === 'taken') && !c.job) {
+          @if (!hasEnded(c) && !c.job) {
             <button type="button" class="key" [disabled]="!hasReason()" (click)="put('called-off')">
               {{ t.calledOff }}
             </button>
@@ -144,6 +146,8 @@ import { CALL_DIALOG as T } from '@words/screens/board';
 export class CallDialog {
   protected readonly t = T;
   protected readonly nameOfVehicle = vehicleName;
+  protected readonly hasEnded = hasEnded;
+  protected readonly names = inject(HouseNames);
 
   protected readonly modal = inject(NgbActiveModal);
   private readonly api = inject(Api);
@@ -193,16 +197,8 @@ export class CallDialog {
 
   protected withWhom({ vanId, technicianId }: BoardCall): string {
     if (!vanId && !technicianId) return T.nobodyYet;
-    return [vanId && this.vanName(vanId), technicianId && this.crewName(technicianId)]
+    return [vanId && this.names.van(vanId), technicianId && this.names.person(technicianId)]
       .filter(Boolean)
       .join(', ');
-  }
-
-  protected vanName(id: string): string {
-    return nameOf(this.allVans(), id);
-  }
-
-  protected crewName(id: string): string {
-    return nameOf(this.everybody(), id);
   }
 }

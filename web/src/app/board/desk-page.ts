@@ -14,15 +14,23 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { type BoardCall, type CrewMember, mayDo, type NewCallChange, type Van } from '@voltrek/contracts';
+import {
+  type BoardCall,
+  type CrewMember,
+  hasEnded,
+  mayDo,
+  type NewCallChange,
+  type Van,
+} from '@voltrek/contracts';
 import { MINUTE_MS } from '@voltrek/core/quantities';
 import { Store } from '@ngrx/store';
-import { nameOf, vehicleName } from '@words/figures';
+import { vehicleAndPlace } from '@words/call-words';
 import { fixed } from '@words/numbers';
 import { DESK_PAGE as T } from '@words/screens/board';
 import { Api } from '../shared/data/api';
 import { BoardActions, boardCopy } from '../shared/data/board';
 import { atWork, crewCopy } from '../shared/data/crew';
+import { HouseNames } from '../shared/data/house-names';
 import { kitCopy } from '../shared/data/kit';
 import { problemText } from '../shared/data/problem';
 import { sessionFeature } from '../shared/data/session';
@@ -58,6 +66,7 @@ const lastAt = ({ job, receivedAt }: BoardCall): string => job?.closedAt ?? job?
 })
 export class DeskPage {
   protected readonly t = T;
+  protected readonly vehicleAndPlace = vehicleAndPlace;
   /** The call of the address; the first one where it names none. */
   readonly call = input<string>();
 
@@ -66,6 +75,7 @@ export class DeskPage {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
   private readonly fits = inject(VanFits);
+  private readonly names = inject(HouseNames);
   private readonly now = ticker(20_000);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   private readonly everybody = this.store.selectSignal(crewCopy.selectCopy);
@@ -75,7 +85,7 @@ export class DeskPage {
   /** Calls that are open, the latest first, then those that wait. */
   protected readonly calls = computed(() =>
     this.board()
-      .filter(({ state }) => state === 'waiting' || state === 'taken')
+      .filter((call) => !hasEnded(call))
       .sort(
         (a, b) => this.late(b) - this.late(a) || Number(a.state === 'taken') - Number(b.state === 'taken'),
       ),
@@ -124,16 +134,14 @@ export class DeskPage {
   constructor() {
     this.store.dispatch(BoardActions.opened());
     this.store.dispatch(kitCopy.requested());
-    const known = computed(() => this.vans().length);
+    const hasVans = computed(() => this.vans().length > 0);
     effect(() => {
       this.key();
-      known();
       const call = untracked(this.chosen);
-      if (call)
-        void this.fits.look(
-          call,
-          untracked(this.vans).map(({ van }) => van),
-        );
+      // Nothing is asked of the server before there is a van that may fit.
+      if (!call || !hasVans()) return;
+      const vans = untracked(this.vans).map(({ van }) => van);
+      void this.fits.look(call, vans);
     });
   }
 
@@ -155,14 +163,10 @@ export class DeskPage {
     return Math.max(0, Math.round((this.now() - Date.parse(receivedAt)) / MINUTE_MS));
   }
 
-  protected vehicleAndPlace({ vehicle, placeName }: BoardCall): string {
-    return [vehicleName(vehicle), placeName].filter(Boolean).join(', ');
-  }
-
   protected withWhom({ vanId, technicianId }: BoardCall): string {
     return T.withVan({
-      van: vanId ? nameOf(this.allVans(), vanId) : '',
-      person: technicianId ? nameOf(this.everybody(), technicianId) : '',
+      van: vanId ? this.names.van(vanId) : '',
+      person: technicianId ? this.names.person(technicianId) : '',
     });
   }
 

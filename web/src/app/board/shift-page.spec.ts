@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import type { NewShiftEnd, ShiftEnd, ShiftLeft, Van } from '@voltrek/contracts';
+import { nameOf } from '@words/figures';
 import { of, throwError } from 'rxjs';
 import { HttpErrorResponse } from '@angular/common/http';
 import { Api } from '../shared/data/api';
@@ -34,6 +35,8 @@ const CREW = [
   { id: 'tech', name: 'Tilo', role: 'technician', retired: false },
   { id: 'lead', name: 'Lea', role: 'crew-lead', retired: false },
 ] as const;
+
+const NAMES = { person: (id: string) => nameOf(CREW, id), van: () => 'Van 1' };
 
 describe('the end of a shift', () => {
   async function show(shifts: readonly ShiftEnd[], crewId: string, refuses = false) {
@@ -112,9 +115,7 @@ describe('the end of a shift', () => {
 
   it('has the same lines on paper, with both signatures', () => {
     const taken = { ...GIVEN, takenBy: 'lead', takenAt: '2026-12-02T05:10:00.000Z' };
-    const paper = JSON.stringify(
-      shiftDocument(taken, { crew: CREW, vans: [{ id: 'van-1', name: 'Van 1' }] }),
-    );
+    const paper = JSON.stringify(shiftDocument(taken, NAMES));
     for (const words of [
       '142 Bread van, Gate',
       'Lithium pack, recharge',

@@ -2,18 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { ShiftEnd, ShiftLeft } from '@voltrek/contracts';
-import { nameOf } from '@words/figures';
 import { SHIFT_PAGE as T } from '@words/screens/board';
 import type { Observable } from 'rxjs';
 import { Api } from '../shared/data/api';
-import { crewCopy } from '../shared/data/crew';
+import { HouseNames } from '../shared/data/house-names';
 import { kitCopy } from '../shared/data/kit';
 import { loaded } from '../shared/data/loaded';
 import { problemText } from '../shared/data/problem';
 import { sessionFeature } from '../shared/data/session';
 import { savePdf } from '../shared/ui/save-pdf';
 import { shiftDocument } from './shift-pdf';
-import { type ShiftNames, shiftParts, signatures } from './shift-words';
+import { shiftParts, signatures } from './shift-words';
 
 /** The end of a shift: what is left now, given over by one and taken over by another; those before, as they stood. */
 @Component({
@@ -150,8 +149,6 @@ export class ShiftPage {
 
   private readonly api = inject(Api);
   private readonly store = inject(Store);
-  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
-  private readonly vans = this.store.selectSignal(kitCopy.selectCopy);
   protected readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
   protected readonly left = loaded<string, ShiftLeft | null>(
     () => 'left',
@@ -169,8 +166,8 @@ export class ShiftPage {
   /** The id of the next one: sent again it is the same shift. */
   private nextId = crypto.randomUUID();
 
-  private readonly names = computed((): ShiftNames => ({ crew: this.crew(), vans: this.vans() }));
-  protected readonly personName = computed(() => nameOf(this.crew(), this.crewId()));
+  private readonly names = inject(HouseNames);
+  protected readonly personName = computed(() => this.names.person(this.crewId()));
   /** The shift that was given over and not taken yet. */
   protected readonly waiting = computed(() => {
     const [newest] = this.earlier.value();
@@ -179,7 +176,7 @@ export class ShiftPage {
   protected readonly past = computed(() => this.earlier.value().filter((shift) => shift !== this.waiting()));
   protected readonly parts = computed(() => {
     const left = this.waiting()?.left ?? this.left.value();
-    return left ? shiftParts(left, this.names()) : [];
+    return left ? shiftParts(left, this.names) : [];
   });
 
   constructor() {
@@ -187,7 +184,7 @@ export class ShiftPage {
   }
 
   protected signed(shift: ShiftEnd): string[] {
-    return signatures(shift, this.names());
+    return signatures(shift, this.names);
   }
 
   protected give(): void {
@@ -218,6 +215,6 @@ export class ShiftPage {
   }
 
   protected save(shift: ShiftEnd): void {
-    void savePdf(shiftDocument(shift, this.names()), `shift-${shift.givenAt.slice(0, 10)}.pdf`);
+    void savePdf(shiftDocument(shift, this.names), `shift-${shift.givenAt.slice(0, 10)}.pdf`);
   }
 }

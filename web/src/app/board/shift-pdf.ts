@@ -3,10 +3,10 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { SHIFT_PAGE as T } from '@words/screens/board';
 import { dateText } from '../shared/model/dates';
 import { language } from '../shared/model/language';
-import { type ShiftNames, shiftParts, signatures } from './shift-words';
+import { type PeopleAndVans, shiftParts, signatures } from './shift-words';
 
 /** The end of a shift on paper, with a line for each signature. */
-export function shiftDocument(shift: ShiftEnd, names: ShiftNames): TDocumentDefinitions {
+export function shiftDocument(shift: ShiftEnd, names: PeopleAndVans): TDocumentDefinitions {
   const title = `${T.title}, ${dateText(shift.givenAt, 'dateTime')}`;
   const parts = shiftParts(shift.left, names).flatMap((part): Content[] => [
     { text: part.title, bold: true, fontSize: 13, margin: [0, 12, 0, 4] },

@@ -1,14 +1,11 @@
 import type { ShiftEnd, ShiftLeft } from '@voltrek/contracts';
 import { NEED_WORDS } from '@words/atlas-words';
-import { nameOf } from '@words/figures';
+import type { NamesById } from '@words/filter-words';
 import { SHIFT_PAGE as T } from '@words/screens/board';
 import { dateText, timeOfDay } from '../shared/model/dates';
 
-/** Names of people and vans by their ids. */
-export interface ShiftNames {
-  readonly crew: readonly { readonly id: string; readonly name: string }[];
-  readonly vans: readonly { readonly id: string; readonly name: string }[];
-}
+/** Names of the people and vans of a shift by their ids. */
+export type PeopleAndVans = Pick<NamesById, 'person' | 'van'>;
 
 /** One kind of what is left, in words. */
 export interface ShiftPart {
@@ -19,11 +16,11 @@ export interface ShiftPart {
 }
 
 /** Returns the open things part by part: the page and the PDF show the same lines. */
-export function shiftParts(left: ShiftLeft, { crew, vans }: ShiftNames): readonly ShiftPart[] {
+export function shiftParts(left: ShiftLeft, names: PeopleAndVans): readonly ShiftPart[] {
   const calls = left.calls.map((call) => {
     const { vanId, technicianId, chargeUntil, promisedAt } = call;
     const who = technicianId
-      ? T.withVan({ van: vanId ? nameOf(vans, vanId) : '', person: nameOf(crew, technicianId) })
+      ? T.withVan({ van: vanId ? names.van(vanId) : '', person: names.person(technicianId) })
       : T.waits;
     const parts = [
       T.call({ number: call.number, title: call.title, place: call.placeName }),
@@ -34,7 +31,7 @@ export function shiftParts(left: ShiftLeft, { crew, vans }: ShiftNames): readonl
     return { text: parts.filter(Boolean).join('; '), jobId: call.jobId };
   });
   const kit = left.kit.map(({ name, vanId, need }) => ({
-    text: `${nameOf(vans, vanId)}: ${name}, ${NEED_WORDS[need]}`,
+    text: `${names.van(vanId)}: ${name}, ${NEED_WORDS[need]}`,
     jobId: null,
   }));
   const rechecks = left.rechecks.map(({ dueOn, title, placeName, jobId }) => ({
@@ -49,9 +46,9 @@ export function shiftParts(left: ShiftLeft, { crew, vans }: ShiftNames): readonl
 }
 
 /** Returns a line for the person who gave a shift over, and one for the person who took it. */
-export function signatures({ givenBy, givenAt, takenBy, takenAt }: ShiftEnd, { crew }: ShiftNames): string[] {
+export function signatures({ givenBy, givenAt, takenBy, takenAt }: ShiftEnd, names: PeopleAndVans): string[] {
   return [
-    T.given({ name: nameOf(crew, givenBy), at: dateText(givenAt, 'dateTime') }),
-    takenBy && takenAt ? T.taken({ name: nameOf(crew, takenBy), at: dateText(takenAt, 'dateTime') }) : T.open,
+    T.given({ name: names.person(givenBy), at: dateText(givenAt, 'dateTime') }),
+    takenBy && takenAt ? T.taken({ name: names.person(takenBy), at: dateText(takenAt, 'dateTime') }) : T.open,
   ];
 }

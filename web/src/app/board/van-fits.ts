@@ -6,6 +6,7 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../shared/data/api';
 import { Finder } from '../shared/data/finder';
 import { newEvent } from '../shared/job/new-event';
+import { openedFrom } from '../shared/job/open-job';
 import { Frames } from '../shared/model/frames';
 import { PlanRunner, type PlanRun } from '../workers/plan-runner';
 
@@ -53,13 +54,8 @@ export class VanFits {
     const { call, machine, rules, fitted, earlier, earlierFlatCalls } = outset;
     const lender = van.kit.find((item) => item.kind === 'donor');
     const donor = lender ? (await firstValueFrom(this.finder.entry(lender.modelId))).machine : null;
-    const { id: callId, number: callNumber, title, placeName, modelId, vehicleId, ambientC } = call;
-    const job = foldJob([
-      newEvent(crypto.randomUUID(), '', 'job.opened', {
-        ...{ callId, callNumber, title, placeName, modelId, vehicleId, ambientC },
-        ...(fitted && { fitted }),
-      }),
-    ])!;
+    const opened = { ...openedFrom(call, van.id, rules), ...(fitted && { fitted }) };
+    const job = foldJob([newEvent(crypto.randomUUID(), '', 'job.opened', opened)])!;
     const situation = situationOf(job, { machine, donor, kit: van.kit, earlierFlatCalls, earlier }, rules);
     const ranked = rankForJob(situation);
     const cases = planCases(situation, ranked);

@@ -13,7 +13,7 @@ import {
 import { SUSPECTS } from '@voltrek/core/diagnosis';
 import { STARTED_BY } from '@voltrek/core/job';
 import { MACHINE_CLASSES } from '@voltrek/core/machine';
-import { calibrationError, CLAIMS_TO_TELL, DAY_MS } from '@voltrek/core/quantities';
+import { calibrationError, CLAIMS_TO_TELL } from '@voltrek/core/quantities';
 import { overriddenText, traitText } from '@words/filter-words';
 import { fixed, withinSentence } from '@words/numbers';
 import { FIGURES_PAGE as T } from '@words/screens/figures';
@@ -39,9 +39,12 @@ const SPANS = [
   { name: 'all', days: null },
 ] as const;
 
-/** The first of these many days is counted whole. */
-const startOf = (days: number): string =>
-  new Date(`${localDay(new Date(Date.now() - days * DAY_MS))}T00:00`).toISOString();
+/** The moment at which a local day begins, or the day that comes so many days after it, ISO 8601. */
+function beginningOf(day: string, more = 0): string {
+  const at = new Date(`${day}T00:00`);
+  at.setDate(at.getDate() + more);
+  return at.toISOString();
+}
 
 /** The closed jobs of the house in answers to the questions of a lead. Each bar opens the jobs behind it in the log. */
 @Component({
@@ -70,7 +73,7 @@ export class FiguresPage {
   /** The whole filter: the span as moments, and what it is narrowed to. */
   private readonly filter = computed((): JobFilter => {
     const { days, filter } = this.query();
-    return days === null ? filter : { ...filter, from: startOf(days) };
+    return days === null ? filter : { ...filter, from: beginningOf(localDay(new Date()), -days) };
   });
   private readonly answer = loaded<JobFilter, HouseFigures | null>(
     () => this.filter(),
@@ -186,13 +189,10 @@ export class FiguresPage {
 
   /** Counts from one day to another, both included. */
   protected setDays(first: string, last: string): void {
-    const momentOf = (day: string, more: number): string | undefined => {
-      if (!day) return undefined;
-      const at = new Date(`${day}T00:00`);
-      at.setDate(at.getDate() + more);
-      return at.toISOString();
+    const days = {
+      from: first ? beginningOf(first) : undefined,
+      to: last ? beginningOf(last, 1) : undefined,
     };
-    const days = { from: momentOf(first, 0), to: momentOf(last, 1) };
     this.query.set({ days: null, filter: withPart(this.query().filter, days) });
   }
 

@@ -3,9 +3,8 @@ import { Store } from '@ngrx/store';
 import { timeOf } from '@voltrek/core/job';
 import { eventDetail } from '@words/event-detail';
 import { EVENT_WORDS } from '@words/event-words';
-import { nameOf } from '@words/figures';
 import { COLLEAGUE_LINE as T } from '@words/screens/shell';
-import { crewCopy } from '../shared/data/crew';
+import { HouseNames } from '../shared/data/house-names';
 import { selectWork } from '../shared/job/job-selectors';
 import { serverTicker } from '../shared/job/ticker';
 import { jobFeature } from '../shared/model/job-state';
@@ -38,7 +37,7 @@ const TOLD_S = 30;
 })
 export class ColleagueLine {
   private readonly store = inject(Store);
-  private readonly crew = this.store.selectSignal(crewCopy.selectCopy);
+  private readonly names = inject(HouseNames);
   private readonly work = this.store.selectSignal(selectWork);
   private readonly event = this.store.selectSignal(jobFeature.selectElsewhere);
   private readonly now = serverTicker(1000);
@@ -49,6 +48,6 @@ export class ColleagueLine {
     const seconds = Math.max(0, Math.round((this.now() - Date.parse(timeOf(event))) / 1000));
     if (seconds > TOLD_S) return null;
     const what = [EVENT_WORDS[event.type], eventDetail(event, work.machine)].filter(Boolean).join(', ');
-    return T.did({ name: nameOf(this.crew(), event.by), what, seconds });
+    return T.did({ name: this.names.person(event.by), what, seconds });
   });
 }

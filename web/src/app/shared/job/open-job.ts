@@ -1,6 +1,6 @@
 import { PROBLEM } from '@words/screens/state';
 import { inject, Injectable } from '@angular/core';
-import type { BoardCall, JobDetail } from '@voltrek/contracts';
+import type { BoardCall, Call, JobDetail } from '@voltrek/contracts';
 import type { EventData, JobEvent } from '@voltrek/core/job';
 import { type HouseRules, settingsOf } from '@voltrek/core/rules';
 import { Store } from '@ngrx/store';
@@ -93,7 +93,8 @@ export class OpenJob {
   }
 }
 
-function openedFrom(call: BoardCall, vanId: string, rules: HouseRules): EventData['job.opened'] {
+/** The opening of a job from its call, under these house rules. @param vanId empty where no van is named */
+export function openedFrom(call: Call, vanId: string, rules: HouseRules): EventData['job.opened'] {
   const { id: callId, number: callNumber, title, placeName, modelId, vehicleId, ambientC } = call;
   return {
     ...{ callId, callNumber, title, placeName, modelId, vehicleId, ambientC },
