@@ -100,6 +100,7 @@ const PAGES = [
   'desk',
   'shift',
   'figures',
+  'watch',
   'follow-ups',
   'set-up',
   'practice',

@@ -7,6 +7,7 @@ import type { HouseFigures } from './job-filter.js';
 import type { InstrumentAddresses, InstrumentNow, Weather } from './instruments.js';
 import type { Battery, BatteryRecord, CallChange, Person, Vehicle, VehicleSummary } from './record.js';
 import type { ShiftEnd, ShiftLeft } from './shift.js';
+import type { Forecast, WatchPage } from './watch.js';
 import type { SignInHouse, SignInState } from './sign-in.js';
 import type {
   BoardCall,
@@ -115,6 +116,8 @@ export interface Answers {
   'PUT /api/instruments/addresses/:instrument': InstrumentAddresses;
   'POST /api/instruments/readings': InstrumentNow;
   'GET /api/instruments/weather': Weather;
+  'GET /api/instruments/forecast': Forecast;
+  'GET /api/watch': WatchPage;
   'GET /api/jobs': LogPage;
   'GET /api/jobs/figures': HouseFigures;
   'GET /api/jobs/:jobId': JobDetail;

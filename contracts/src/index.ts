@@ -4,6 +4,7 @@ export * from './job-filter.js';
 export * from './jobs-wanted.js';
 export * from './rule-setting.js';
 export * from './shift.js';
+export * from './watch.js';
 export * from './sign-in.js';
 export * from './exam.js';
 export * from './machine.js';

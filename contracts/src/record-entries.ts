@@ -34,6 +34,7 @@ const person = () =>
   record({
     name: shortText(80),
     phone: yup.string().trim().max(40).defined(),
+    noLetters: yup.boolean(),
   }) as yup.ObjectSchema<PersonEntry>;
 
 export const VEHICLE = record({

@@ -7,6 +7,8 @@ export interface Person {
   readonly id: string;
   readonly name: string | null;
   readonly phone: string | null;
+  /** They want no letters and no messages. */
+  readonly noLetters: boolean;
   readonly erasedAt: string | null;
 }
 
@@ -14,6 +16,8 @@ export interface Person {
 export interface PersonEntry {
   readonly name: string;
   readonly phone: string;
+  /** They want no letters and no messages; left out: as it was. */
+  readonly noLetters?: boolean;
 }
 
 /** One machine of somebody's: by plate, fleet or serial number. */

@@ -7,6 +7,7 @@ export const PAGES: readonly string[] = [
   'desk',
   'shift',
   'figures',
+  'watch',
   'follow-ups',
   'vehicles',
   'batteries',

@@ -1,5 +1,5 @@
 import { createServer, type Server } from 'node:http';
-import { seededRandom } from '@voltrek/core/quantities';
+import { DAY_MS, seededRandom } from '@voltrek/core/quantities';
 
 /** The weather service's answer for a place. */
 export interface Observation {
@@ -12,15 +12,25 @@ export interface Observation {
   readonly sky: 'clear' | 'cloud' | 'snow' | 'sleet';
 }
 
+/** The lows of the nights to come at a place. */
+export interface NightsAhead {
+  readonly place: string;
+  readonly nights: readonly { readonly day: string; readonly lowC: number }[];
+}
+
 const SKIES: readonly Observation['sky'][] = ['clear', 'cloud', 'snow', 'sleet'];
 
 /** Hours that the low is told over. */
 const LOW_OVER_H = 12;
 const tenths = (value: number): number => Math.round(value * 10) / 10;
 
+/** A number that is always the same for the same text. */
+const seedOf = (text: string): number =>
+  Array.from(text).reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) >>> 0, 17);
+
 /** A winter's night around each place: always the same for the same place and hour. */
 export function observe(place: string, at: Date): Observation {
-  const seed = Array.from(place).reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) >>> 0, 17);
+  const seed = seedOf(place);
   const random = seededRandom(seed);
   const low = -8 + 6 * random();
   const swing = 2 + 2 * random();
@@ -38,13 +48,31 @@ export function observe(place: string, at: Date): Observation {
   };
 }
 
-/** The weather service over HTTP: `GET /observation?place=...`. */
+/** Nights that are forecast. */
+const NIGHTS = 7;
+/** A cold spell comes in the middle of the week and takes this much, degC. */
+const SPELL_C = 7;
+
+/** A week of nights around each place: always the same for the same place and day. */
+export function forecast(place: string, at: Date): NightsAhead {
+  const { lowC } = observe(place, at);
+  const nights = Array.from({ length: NIGHTS }, (_, i) => {
+    const day = new Date(at.getTime() + (i + 1) * DAY_MS).toISOString().slice(0, 10);
+    const random = seededRandom(seedOf(`${place} ${day}`));
+    const spell = SPELL_C * Math.sin((Math.PI * (i + 1)) / (NIGHTS + 1));
+    return { day, lowC: tenths(lowC - spell + 3 * (random() - 0.5)) };
+  });
+  return { place, nights };
+}
+
+/** The weather service over HTTP: `GET /observation?place=...` and `GET /forecast?place=...`. */
 export function weatherServer(): Server {
   return createServer((request, response) => {
     const url = new URL(request.url ?? '/', 'http://127.0.0.1');
     const place = url.searchParams.get('place')?.trim();
-    const status = url.pathname !== '/observation' ? 404 : place ? 200 : 400;
+    const answer = url.pathname === '/observation' ? observe : url.pathname === '/forecast' ? forecast : null;
+    const status = !answer ? 404 : place ? 200 : 400;
     response.writeHead(status, { 'Content-Type': 'application/json' });
-    response.end(JSON.stringify(status === 200 ? observe(place!, new Date()) : { error: 'no such place' }));
+    response.end(JSON.stringify(status === 200 ? answer!(place!, new Date()) : { error: 'no such place' }));
   });
 }

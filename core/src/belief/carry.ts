@@ -64,12 +64,20 @@ export const CHANGED_UNTOLD = parameter(0.1, {
 const KERNEL_SHARE = 0.06;
 
 /**
+ * Returns the share of the parts found at fault that still are after so many days.
+ *
+ * @example stillAtFault(120) // => 0.3
+ */
+export const stillAtFault = (days: number): number =>
+  STILL_AT_FAULT * 0.5 ** (Math.max(0, days) / MENDED_HALF_DAYS);
+
+/**
  * Begins a crowd from the belief that earlier jobs of its vehicle left. Use it before any finding of this job, and before its repairs.
  *
  * @returns the same machines with other shares
  */
 export function carriedInto(crowd: Crowd, { days, causes, strengths }: EarlierBelief): Crowd {
-  const stands = STILL_AT_FAULT * 0.5 ** (Math.max(0, days) / MENDED_HALF_DAYS);
+  const stands = stillAtFault(days);
   const before = heldBy(crowd, crowd.shares);
   const now = causes.flatMap(({ cause, share }) => {
     const usual = shareHeld(before, [cause]);

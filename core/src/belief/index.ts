@@ -6,3 +6,4 @@ export * from './population.js';
 export * from './tries.js';
 export * from './carry.js';
 export * from './odds.js';
+export * from './watch.js';

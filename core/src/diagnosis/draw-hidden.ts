@@ -66,6 +66,13 @@ export function usualBadJointOhms(machine: Cranked): number {
   return Math.sqrt(BAD_OHMS[0] * BAD_OHMS[1]) * badnessShare(machine);
 }
 
+/** Draws the resistance of a joint that is bad on this machine, ohms: no size within the range is likelier than another, by its logarithm. */
+export const drawBadJoint = (random: Random, machine: Cranked): number =>
+  Math.exp(between(random, Math.log(BAD_OHMS[0]), Math.log(BAD_OHMS[1]))) * badnessShare(machine);
+
+/** Draws what flows out of a machine asleep whose drain is at fault, A. */
+export const drawDrain = (random: Random): number => Math.exp(between(random, Math.log(0.07), Math.log(2)));
+
 /**
  * A machine of this profile that does not start because of `cause`.
  *
@@ -87,8 +94,7 @@ export function drawHidden(
   const isWorn = batteries.some((b) => b.ageing >= WORN_FROM) && !REPLACE_CAUSES.includes(cause);
   if (isWorn) holds.push('worn');
   if (!has('frozen') && batteries.some((b) => isIce(b, profile))) holds.push('frozen');
-  const bad = (): number =>
-    Math.exp(between(random, Math.log(BAD_OHMS[0]), Math.log(BAD_OHMS[1]))) * badnessShare(profile);
+  const bad = (): number => drawBadJoint(random, profile);
   const good = (): number => between(random, ...SOUND_OHMS);
   // A clamp at its stop is as often the black one.
   const looseAtPlus = chance(random, 0.5);
@@ -110,9 +116,7 @@ export function drawHidden(
     held: cause === 'interlock' ? 'starter' : cause === 'immobiliser' || cause === 'fuel' ? 'firing' : 'no',
     ...chargingOf(has('charging'), profile, lowest, random),
     beltBad: has('charging') ? chance(random, 0.4) : chance(random, 0.03),
-    drainAmps: has('drain')
-      ? Math.exp(between(random, Math.log(0.07), Math.log(2)))
-      : between(random, 0.006, 0.038),
+    drainAmps: has('drain') ? drawDrain(random) : between(random, 0.006, 0.038),
     leftOn: has('left-on'),
     use,
     ageYears,
@@ -176,6 +180,11 @@ function useOf(cause: Cause, random: Random): HiddenMachine['use'] {
 function ageingOf(cause: Cause, years: number, random: Random): number {
   if (cause === 'worn') return Math.exp(between(random, Math.log(WORN_FROM * 0.95), Math.log(8)));
   if (cause === 'sulphated') return Math.exp(between(random, Math.log(1.9), Math.log(8)));
+  return drawAgeing(years, random);
+}
+
+/** Draws the resistance growth of a battery of this age with nothing else at fault. */
+export function drawAgeing(years: number, random: Random): number {
   const usual = GROWTH.atFirst + GROWTH.aYear * years;
   return Math.min(8, Math.max(1, Math.exp(normal(random, usual, GROWTH.spread))));
 }

@@ -26,6 +26,7 @@ export * from './views/battery-of-job.js';
 export * from './views/evidence-of-job.js';
 export * from './views/repairs-of-job.js';
 export * from './views/outcome-of-job.js';
+export * from './views/standing-of-job.js';
 export * from './views/owner-advice.js';
 export * from './views/recheck.js';
 export * from './views/rest-of-job.js';

@@ -147,6 +147,12 @@ export const RULES = {
     'early warning: a sound battery rarely falls below this',
     figure(9, 11.5),
   ),
+  watchOddsLeast: house(
+    90,
+    'in 100',
+    'a vehicle with less is worth a visit before the cold: one in ten would strand',
+    figure(50, 99),
+  ),
   fullVolts: house(12.6, 'V', 'a flooded battery that rests here counts as charged', figure(12.4, 12.9)),
   driveMinutesLeast: house(20, 'min', 'even where the computed drive is shorter', figure(0, 120)),
   capacitorMinVolts: house(

@@ -169,7 +169,7 @@ export async function writeEntries(tx: Tx, job: Job, machine: Machine, vehicleId
     await tx.delete(batteryEntries).where(eq(batteryEntries.position, position));
   const added = entries.slice(kept);
   if (added.length === 0) return;
-  const moves = await movesInto(tx, vehicleId);
+  const moves = await movesInto(tx, [vehicleId]);
   const rows = added.flatMap(({ battery: place, at, kind, volts, share, spread }) => {
     const batteryId = batteryAt(moves, place, new Date(at));
     return batteryId

@@ -80,12 +80,15 @@ export async function movesOf(db: Db | Tx, batteryId: string): Promise<BatteryMo
   });
 }
 
-/** The moves that brought batteries into a vehicle, in the order in which they were written. */
-export const movesInto = (db: Db | Tx, vehicleId: string): Promise<(typeof batteryMoves.$inferSelect)[]> =>
+/** The moves that brought batteries into these vehicles, in the order in which they were written. */
+export const movesInto = (
+  db: Db | Tx,
+  vehicleIds: readonly string[],
+): Promise<(typeof batteryMoves.$inferSelect)[]> =>
   db
     .select()
     .from(batteryMoves)
-    .where(and(eq(batteryMoves.vehicleId, vehicleId), inArray(batteryMoves.kind, ['met', 'fitted'])))
+    .where(and(inArray(batteryMoves.vehicleId, vehicleIds), inArray(batteryMoves.kind, ['met', 'fitted'])))
     .orderBy(asc(batteryMoves.position));
 
 /** Returns the battery that sat in a place of a vehicle at a moment, by `movesInto`: the first known where none had come yet. */

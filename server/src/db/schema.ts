@@ -123,6 +123,8 @@ export const people = pgTable('people', {
   id: uuid().primaryKey(),
   name: text(),
   phone: text(),
+  /** They want no letters and no messages. */
+  noLetters: boolean('no_letters').notNull().default(false),
   createdAt: instant('created_at').notNull(),
   erasedAt: instant('erased_at'),
 });

@@ -28,6 +28,7 @@ import { ruleRoutes } from '../rules/routes.js';
 import { signInRuleOf, guardRoutes } from '../sign-in/guard.js';
 import { signInRoutes } from '../sign-in/routes.js';
 import { vanRoutes } from '../vans/routes.js';
+import { watchRoutes } from '../watch/routes.js';
 import { vehicleRoutes } from '../vehicles/routes.js';
 import { metricsOf } from './metrics.js';
 import { fittingRequest } from './fitting-request.js';
@@ -184,6 +185,7 @@ export function createApp(parts: AppParts): Express {
   if (backups) app.use(backupRoutes(database, backups));
   app.use(fileRoutes(database, hub));
   app.use(followUpRoutes(database));
+  app.use(watchRoutes(database));
   app.use(instrumentRoutes(database, instruments));
   app.use('/api', (request) => {
     throw notFound('route', `${request.method} ${request.originalUrl.split('?')[0]}`);

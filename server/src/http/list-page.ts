@@ -4,6 +4,8 @@ import { HttpProblem } from './problem.js';
 /** Rows of a page at most; a job of the log is read from its own large row. */
 export const PAGE_MAX = 500;
 export const JOBS_PAGE_MAX = 200;
+/** Of watched vehicles: each is read from the snapshot of its last job. */
+export const WATCH_PAGE_MAX = 200;
 
 /**
  * Answers a list. With `limit` it answers one page, and `Link` (RFC 8288) names the next. Without it the answer is the whole list: a device

@@ -29,7 +29,7 @@ import {
 } from '@voltrek/contracts/api';
 import { type Act, JOB_FILTER_KEYS, KIT_KINDS, kitEntrySchema } from '@voltrek/contracts';
 import type { Schema } from 'yup';
-import { JOBS_PAGE_MAX } from './list-page.js';
+import { JOBS_PAGE_MAX, WATCH_PAGE_MAX } from './list-page.js';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
@@ -186,6 +186,12 @@ const TABLE = {
     summary: 'Take the shift over, by somebody else',
     body: CONFIRMATION,
   },
+  'GET /api/watch': {
+    act: 'look',
+    summary: 'Vehicles that the house has worked on, as their jobs left them: for odds on a cold night',
+    query: ['after', 'limit'],
+    pageMax: WATCH_PAGE_MAX,
+  },
   'GET /api/follow-ups': { act: 'look', summary: 'What verdicts promised, by its day', isList: true },
   'GET /api/follow-ups/calendar.ics': {
     act: 'look',
@@ -202,6 +208,11 @@ const TABLE = {
   'GET /api/instruments/weather': {
     act: 'look',
     summary: 'What the weather service says of a place',
+    query: ['place'],
+  },
+  'GET /api/instruments/forecast': {
+    act: 'look',
+    summary: 'The lows of the nights to come at a place, by the weather service',
     query: ['place'],
   },
   'GET /api/jobs': {

@@ -7,7 +7,7 @@ import {
   PROBES_PLACED,
 } from '@voltrek/contracts';
 import { type CaseReading, replay, voltsBetween } from '@voltrek/core/practice';
-import { Router } from 'express';
+import { type Request, Router } from 'express';
 import { requireLead } from '../crew/repository.js';
 import type { Database } from '../db/database.js';
 import { openStream } from '../http/event-stream.js';
@@ -15,7 +15,7 @@ import { HttpProblem, notFound } from '../http/problem.js';
 import type { AddressBook } from './addresses.js';
 import type { Bench } from './bench.js';
 import { LinkError } from './scpi-link.js';
-import { weatherAt } from './weather.js';
+import { forecastAt, weatherAt } from './weather.js';
 import { sendList } from '../http/list-page.js';
 import { serve } from '../http/serve.js';
 
@@ -139,12 +139,20 @@ export function instrumentRoutes(
     }
   });
 
-  serve(router, 'GET /api/instruments/weather', async (request, response) => {
-    const named = request.query.place;
+  /** Asks the weather service about the place that a request names. @throws HttpProblem 422 without one, 404 without a service */
+  const asked = ({ query: { place: named } }: Request, ask: typeof weatherAt | typeof forecastAt) => {
     if (typeof named !== 'string' || !named.trim() || named.length > 120)
       throw new HttpProblem(422, 'nameAPlace');
     if (!weatherUrl) throw new HttpProblem(404, 'noWeatherService');
-    response.json(await weatherAt(weatherUrl, named));
+    return ask(weatherUrl, named);
+  };
+
+  serve(router, 'GET /api/instruments/weather', async (request, response) => {
+    response.json(await asked(request, weatherAt));
+  });
+
+  serve(router, 'GET /api/instruments/forecast', async (request, response) => {
+    response.json(await asked(request, forecastAt));
   });
 
   return router;

@@ -4,16 +4,22 @@ import { eq } from 'drizzle-orm';
 import type { Db, Tx } from '../db/database.js';
 import { calls, people, vehicles } from '../db/schema.js';
 
-export async function addPerson(tx: Tx, { name, phone }: PersonEntry, at: Date): Promise<string> {
+export async function addPerson(tx: Tx, { name, phone, noLetters }: PersonEntry, at: Date): Promise<string> {
   const id = randomUUID();
-  await tx.insert(people).values({ id, name, phone: phone || null, createdAt: at });
+  await tx
+    .insert(people)
+    .values({ id, name, phone: phone || null, noLetters: noLetters ?? false, createdAt: at });
   return id;
 }
 
-export async function changePerson(tx: Tx, id: string, { name, phone }: PersonEntry): Promise<void> {
+export async function changePerson(
+  tx: Tx,
+  id: string,
+  { name, phone, noLetters }: PersonEntry,
+): Promise<void> {
   await tx
     .update(people)
-    .set({ name, phone: phone || null })
+    .set({ name, phone: phone || null, ...(noLetters !== undefined && { noLetters }) })
     .where(eq(people.id, id));
 }
 
@@ -36,6 +42,6 @@ export async function erasePerson(tx: Tx, id: string, at: Date): Promise<void> {
   await tx.update(people).set({ name: null, phone: null, erasedAt: at }).where(eq(people.id, id));
 }
 
-export function personOf({ id, name, phone, erasedAt }: typeof people.$inferSelect): Person {
-  return { id, name, phone, erasedAt: erasedAt?.toISOString() ?? null };
+export function personOf({ id, name, phone, noLetters, erasedAt }: typeof people.$inferSelect): Person {
+  return { id, name, phone, noLetters, erasedAt: erasedAt?.toISOString() ?? null };
 }

@@ -73,6 +73,11 @@ const pages: Routes = [
     loadComponent: () => import('./practice/case-page').then((m) => m.CasePage),
   },
   {
+    path: 'watch',
+    title: () => T.watchTitle,
+    loadComponent: () => import('./watch/watch-page').then((m) => m.WatchPageView),
+  },
+  {
     path: 'log',
     title: () => T.logTitle,
     loadComponent: () => import('./log/log-page').then((m) => m.LogPage),

@@ -17,6 +17,15 @@ const vehicleFields = (): readonly FormField[] => [
   { key: 'serialNumber', label: T.serialNumber, kind: 'text', most: 40 },
   { key: 'owner', label: T.owner, kind: 'text', most: 80 },
   { key: 'phone', label: T.phone, kind: 'text', most: 40 },
+  {
+    key: 'letters',
+    label: T.noLetters,
+    kind: 'choice',
+    choices: [
+      { value: 'yes', name: T.lettersYes },
+      { value: 'no', name: T.lettersNo },
+    ],
+  },
   { key: 'notes', label: T.notes, kind: 'long', most: 400 },
 ];
 
@@ -66,7 +75,7 @@ export class VehicleDialog {
   protected readonly fields = computed(vehicleFields);
   protected readonly isNew = signal(true);
   protected readonly model = signal<Pick<MachineSummary, 'id' | 'maker' | 'model'> | null>(null);
-  protected readonly form = signal(formOf(this.fields(), {}, faultsIn));
+  protected readonly form = signal(formOf(this.fields(), { letters: 'yes' }, faultsIn));
 
   /** Opens on a vehicle that is known. */
   open({ vehicle, model, owner }: VehicleRecord): void {
@@ -78,6 +87,7 @@ export class VehicleDialog {
       serialNumber: vehicle.serialNumber ?? '',
       owner: owner?.name ?? '',
       phone: owner?.phone ?? '',
+      letters: owner?.noLetters ? 'no' : 'yes',
       notes: vehicle.notes,
     };
     this.form.set(formOf(this.fields(), known, faultsIn));
@@ -101,7 +111,9 @@ function entryOf(modelId: string, values: FormValues): VehicleEntry {
     fleetNumber: orNull('fleetNumber'),
     serialNumber: orNull('serialNumber'),
     modelId,
-    owner: text('owner') ? { name: text('owner'), phone: text('phone') } : null,
+    owner: text('owner')
+      ? { name: text('owner'), phone: text('phone'), noLetters: text('letters') === 'no' }
+      : null,
     notes: text('notes'),
   };
 }

@@ -21,7 +21,7 @@ const RECORD = {
     notes: 'Isolator under the step',
     revision: 3,
   },
-  owner: { id: 'p1', name: 'An owner', phone: '555 02', erasedAt: null },
+  owner: { id: 'p1', name: 'An owner', phone: '555 02', noLetters: false, erasedAt: null },
   batteries: [
     {
       id: 'b1',

@@ -20,7 +20,8 @@ import { VEHICLES_PAGE as T } from '@words/screens/vehicles';
   template: `
     <header>
       <h1>{{ t.vehicles }}</h1>
-      <a class="key add" routerLink="/files">{{ t.files }}</a>
+      <a class="key add" routerLink="/watch">{{ t.watch }}</a>
+      <a class="key" routerLink="/files">{{ t.files }}</a>
       <button type="button" class="key strong" (click)="add()">{{ t.newVehicle }}</button>
     </header>
     <input

@@ -22,6 +22,10 @@ import {
   type Population,
   copiesOf,
   carriedInto,
+  type Night,
+  type Outlook,
+  outlookOn,
+  type StandingVehicle,
   crowdAfterTries,
   type EarlierBelief,
   populationOf,
@@ -125,6 +129,8 @@ export interface PlanWorker {
     onProgress: Progress,
   ): Promise<TraceRead | TraceRefused>;
   conclude(findings: Findings, facts: Case, tools: readonly Tool[], rules: HouseRules): VerdictRecord;
+  /** The outlook of each vehicle on the coldest of these nights, by the bar of the house. */
+  outlooks(vehicles: readonly StandingVehicle[], nights: readonly Night[], rules: HouseRules): Outlook[];
   /** Returns the tool's next action in a case that has come so far; null once its verdict was given. */
   practiceNext(code: string, actions: readonly PracticeAction[]): { readonly next: PracticeAction | null };
   /** The whole case as the tool would work it, and what a run of it is worth beside that. */
@@ -220,6 +226,10 @@ const worker: PlanWorker = {
   leads: (plan, findings, machines, onProgress) =>
     leadGrid(plan, populationFor(findings, machines), goOn(onProgress)),
   helps: (plan, findings, now, machines) => whatHelps(plan, now, populationFor(findings, machines)),
+  outlooks: (vehicles, nights, rules) =>
+    vehicles.map((vehicle) =>
+      outlookOn(vehicle, nights, rules.watchOddsLeast / 100, rules, seededRandom(SEED)),
+    ),
   suspect: (findings, tools, moment, perCause) => {
     const { evidence } = findings;
     const { crowd } = readFor(findings, perCause);

@@ -1,29 +1,29 @@
 import { HttpClient, HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type {
+  AddressChange,
   AtlasEntry,
   BackupState,
   Battery,
   BatteryRecord,
   BoardCall,
   Call,
+  CallChange,
+  CallOutset,
   CaptureLine,
-  AddressChange,
+  CrewMember,
+  DevicePack,
+  DueFollowUp,
+  Exam,
+  Forecast,
+  HouseFigures,
+  ImportReport,
   Instrument,
   InstrumentAddresses,
   InstrumentNow,
-  CallChange,
-  CallOutset,
-  CrewMember,
-  DevicePack,
-  SignInRuleChange,
-  DueFollowUp,
-  Exam,
-  ImportReport,
   JobDetail,
-  KitEntry,
-  HouseFigures,
   JobFilter,
+  KitEntry,
   LogPage,
   MachineSearch,
   NewBattery,
@@ -41,12 +41,14 @@ import type {
   ShiftEnd,
   ShiftLeft,
   SignInHouse,
+  SignInRuleChange,
   SignInState,
   Van,
   Vehicle,
   VehicleEntry,
   VehicleRecord,
   VehicleSummary,
+  WatchPage,
   Weather,
 } from '@voltrek/contracts';
 import type { CaseReading } from '@voltrek/core/practice';
@@ -310,6 +312,15 @@ export class Api {
 
   figures(filter: JobFilter): Observable<HouseFigures> {
     return this.http.get<HouseFigures>('/api/jobs/figures', { params: { ...filter } });
+  }
+
+  /** One page of the vehicles to watch; `after` is the cursor of the page before, empty for the first. */
+  watch(after: string): Observable<WatchPage> {
+    return this.http.get<WatchPage>('/api/watch', { params: { after } });
+  }
+
+  forecast(place: string): Observable<Forecast> {
+    return this.http.get<Forecast>('/api/instruments/forecast', { params: { place } });
   }
 
   shiftLeft(): Observable<ShiftLeft> {

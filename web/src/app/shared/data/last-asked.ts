@@ -1,5 +1,5 @@
 import { Injectable, signal } from '@angular/core';
-import type { JobFilter } from '@voltrek/contracts';
+import type { Forecast, JobFilter } from '@voltrek/contracts';
 
 export interface LogQuery {
   readonly text: string;
@@ -15,10 +15,14 @@ export interface FiguresQuery {
   readonly filter: JobFilter;
 }
 
+/** The nights that a watch asks about: those of a forecast, or the one that was typed. */
+export type WatchQuery = Forecast;
+
 /** The last question of each list, so that a page that is left and opened again shows the same. */
 @Injectable({ providedIn: 'root' })
 export class LastAsked {
   readonly log = signal<LogQuery>({ text: '', filter: {}, pages: [''] });
   readonly figures = signal<FiguresQuery>({ days: 30, filter: {} });
   readonly atlas = signal('');
+  readonly watch = signal<WatchQuery>({ place: '', nights: [] });
 }

@@ -46,7 +46,9 @@ function boardCallOf({ call, at, vehicleId, vehicle, modelId }: CallErrand): Boa
     technicianId: call.technicianId ?? null,
     promisedAt: call.promisedAt ?? null,
     vehicle,
-    caller: call.caller ? { id: '', name: call.caller.name, phone: call.caller.phone, erasedAt: null } : null,
+    caller: call.caller
+      ? { id: '', name: call.caller.name, phone: call.caller.phone, noLetters: false, erasedAt: null }
+      : null,
     job: null,
   };
 }

@@ -56,6 +56,7 @@ export interface Messages {
     readonly figuresTitle: string;
     readonly deskTitle: string;
     readonly shiftTitle: string;
+    readonly watchTitle: string;
   };
   readonly app: {
     readonly skip: string;
@@ -364,6 +365,7 @@ export interface Messages {
     readonly days: string;
     readonly times: string;
     readonly tries: string;
+    readonly 'in 100': string;
   };
   readonly unknownModel: { readonly name: Message<'machineClass'> };
   readonly readiness: {
@@ -636,6 +638,7 @@ export interface Messages {
     readonly chargeOnVehicle: string;
     readonly veryFlatBattery: string;
     readonly capacitors: string;
+    readonly watchOddsLeast: string;
     readonly fullVolts: string;
     readonly driveMinutesLeast: string;
     readonly capacitorMinVolts: string;
@@ -890,6 +893,7 @@ export interface Messages {
     readonly passOn: Message<'van'>;
     readonly reason: string;
     readonly given: Message<'number' | 'van'>;
+    readonly watch: string;
   };
   readonly shiftPage: {
     readonly title: string;
@@ -1139,6 +1143,9 @@ export interface Messages {
     readonly addIt: string;
     readonly keepItSo: string;
     readonly leaveIt: string;
+    readonly noLetters: string;
+    readonly lettersYes: string;
+    readonly lettersNo: string;
   };
   readonly vehiclePage: {
     readonly change: string;
@@ -1169,6 +1176,7 @@ export interface Messages {
     readonly searchLabel: string;
     readonly searchHint: string;
     readonly empty: string;
+    readonly watch: string;
   };
   readonly kitLine: {
     readonly donor: Message<'capacityAh' | 'ccaAmps' | 'spareAmps' | 'standard' | 'systemVolts'>;
@@ -1220,6 +1228,7 @@ export interface Messages {
     readonly starterRestRiseC: string;
     readonly promiseToleranceVolts: string;
     readonly crankMinimumStrictVolts: string;
+    readonly watchOddsLeast: string;
     readonly fullVolts: string;
     readonly driveMinutesLeast: string;
     readonly capacitorMinVolts: string;
@@ -1334,6 +1343,54 @@ export interface Messages {
   };
   readonly fuel: { readonly petrol: string; readonly diesel: string };
   readonly gearbox: { readonly manual: string; readonly automatic: string; readonly none: string };
+  readonly watchPage: {
+    readonly title: string;
+    readonly subtitle: string;
+    readonly place: string;
+    readonly ask: string;
+    readonly lowest: Message<'unit'>;
+    readonly lowestHint: string;
+    readonly nights: string;
+    readonly coldest: string;
+    readonly noNights: string;
+    readonly weighing: Message<'done'>;
+    readonly listed: Message<'all' | 'bar' | 'listed'>;
+    readonly none: Message<'bar'>;
+    readonly noVehicles: string;
+    readonly order: string;
+    readonly byOdds: string;
+    readonly byPlace: string;
+    readonly round: Message<'minutes' | 'place' | 'vehicles'>;
+    readonly noPlace: string;
+    readonly odds: Message<'odds'>;
+    readonly withCure: Message<'cure' | 'minutes' | 'odds'>;
+    readonly reason: {
+      readonly joint: string;
+      readonly charge: string;
+      readonly battery: string;
+      readonly charging: string;
+      readonly drain: string;
+      readonly starter: string;
+    };
+    readonly cure: {
+      readonly tighten: string;
+      readonly maintainer: string;
+      readonly charge: string;
+      readonly replace: string;
+      readonly workshop: string;
+    };
+    readonly noOwner: string;
+    readonly noLetters: string;
+    readonly listPdf: string;
+    readonly letters: string;
+    readonly messages: string;
+    readonly letterTo: Message<'name'>;
+    readonly letterNight: Message<'day' | 'low'>;
+    readonly letterLine: Message<'cure' | 'model' | 'odds' | 'plate' | 'reason'>;
+    readonly letterFine: Message<'model' | 'odds' | 'plate'>;
+    readonly letterEnd: string;
+    readonly noLetterOwners: string;
+  };
   readonly circuitView: {
     readonly warms: Message<'rise'>;
     readonly n12VEach: string;

@@ -1,0 +1,1 @@
+ALTER TABLE "people" ADD COLUMN "no_letters" boolean DEFAULT false NOT NULL;
