@@ -37,6 +37,10 @@ async function lastLogs(): Promise<ReadonlyMap<string, readonly JobEvent[]>> {
   return new Map(await Promise.all(logs));
 }
 
+/** A past job of the demo: its log is plain, and nothing in it is undone. */
+const isOfDemo = (events: readonly JobEvent[]): boolean =>
+  events.some((e) => e.type === 'job.opened' && /^call-\d+$/.test(e.data.callId));
+
 describe('the watch', () => {
   it('lists each vehicle that was worked on once, as its last log left it', async () => {
     const [all, logs] = [await allPages(7), await lastLogs()];
@@ -44,6 +48,8 @@ describe('the watch', () => {
     let [found, charged] = [0, 0];
     for (const { id, standing } of all) {
       const events = logs.get(id)!;
+      // Jobs of other specs stand on the same server, with any log.
+      if (!isOfDemo(events)) continue;
       const closed = events.find(({ type }) => type === 'job.closed')!;
       const fitted = events.some(
         (e) => e.type === 'battery.replaced' || (e.type === 'follow-up.done' && e.data.kind === 'replace'),
@@ -74,7 +80,7 @@ describe('the watch', () => {
 
   it('tells of a vehicle whether its owner wants letters, once that was said', async () => {
     const { api } = await sharedServer();
-    const [first] = await allPages(200);
+    const first = (await allPages(200)).find((one) => one.owner?.name);
     const { body } = await api.get(`/api/vehicles/${first!.id}`).expect(200);
     const { vehicle, owner } = body as {
       vehicle: { revision: number } & Record<string, unknown>;
