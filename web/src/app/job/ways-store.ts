@@ -3,7 +3,7 @@ import { waysInput } from '@voltrek/core/job';
 import type { Findings, NoSource } from '@voltrek/core/belief';
 import { afterTry, HAND_MINUTES, type Way, type WaysInput } from '@voltrek/core/plan';
 import { Store } from '@ngrx/store';
-import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
+import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import {
   selectFindings,
   selectOptions,
@@ -140,5 +140,4 @@ export const WaysStore = signalStore(
       }
     },
   })),
-  withHooks((_, runner = inject(PlanRunner)) => ({ onDestroy: () => runner.stop() })),
 );

@@ -1,3 +1,4 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Findings } from '@voltrek/core/belief';
 import type { PlanCase } from '@voltrek/core/plan';
@@ -12,6 +13,23 @@ describe('PlanRunner', () => {
     const run = runner.begin();
     const asked = run.ask(never);
     runner.stop();
+    expect(run.isCurrent()).toBeFalse();
+    await expectAsync(asked).toBeRejectedWithError('stopped');
+  });
+
+  it('is stopped with the component that provides it', async () => {
+    @Component({
+      template: '',
+      changeDetection: ChangeDetectionStrategy.OnPush,
+      providers: [PlanRunner],
+    })
+    class Page {
+      readonly runner = inject(PlanRunner);
+    }
+    const page = TestBed.createComponent(Page);
+    const run = page.componentInstance.runner.begin();
+    const asked = run.ask(never);
+    page.destroy();
     expect(run.isCurrent()).toBeFalse();
     await expectAsync(asked).toBeRejectedWithError('stopped');
   });

@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, type OnDestroy } from '@angular/core';
 import { expose, proxy, type Remote, type TransferHandler, transferHandlers } from 'comlink';
 import type { PlanWorker } from './plan.worker';
 import { type Frequent, SpareWorkers } from './spare-workers';
@@ -34,7 +34,7 @@ export type Subscribe = <A extends unknown[], R>(
 
 /** Owns one worker: a new round ends the one before. A worker that is still at it is ended, which stops it at once; one that is not may be kept. */
 @Injectable()
-export class PlanRunner {
+export class PlanRunner implements OnDestroy {
   private readonly spare = inject(SpareWorkers);
   private current: {
     readonly work: Frequent | null;
@@ -74,6 +74,11 @@ export class PlanRunner {
         }
       },
     };
+  }
+
+  /** The page is left: nobody waits for an answer any more. */
+  ngOnDestroy(): void {
+    this.stop();
   }
 
   stop(): void {

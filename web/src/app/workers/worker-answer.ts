@@ -1,4 +1,4 @@
-import { computed, DestroyRef, effect, inject, signal, type Signal, untracked } from '@angular/core';
+import { computed, effect, inject, signal, type Signal, untracked } from '@angular/core';
 import type { Remote } from 'comlink';
 import { type PlanRun, PlanRunner } from './plan-runner';
 import type { PlanWorker } from './plan.worker';
@@ -52,7 +52,6 @@ export function workerAnswer<Q, R>(
       if (about !== null) void answer(text, about);
     });
   });
-  inject(DestroyRef).onDestroy(() => runner.stop());
   return {
     result: result.asReadonly(),
     isStale: computed(() => answeredFor() !== asked()),

@@ -150,7 +150,6 @@ export class TracePart {
     inject(DestroyRef).onDestroy(() => {
       this.isGone = true;
       this.capturing?.abort();
-      this.runner.stop();
     });
   }
 
