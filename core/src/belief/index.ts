@@ -6,4 +6,5 @@ export * from './population.js';
 export * from './tries.js';
 export * from './carry.js';
 export * from './odds.js';
+export type { StandingVehicle, VehicleUse } from './standing.js';
 export * from './watch.js';

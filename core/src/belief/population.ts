@@ -149,7 +149,7 @@ export function batteriesIn({ rescue, beliefs }: CrankMoment, machine: PossibleM
 }
 
 /** Resistance growth that a battery may have. */
-const clampedAgeing = (ageing: number): number =>
+export const clampedAgeing = (ageing: number): number =>
   Math.min(BATTERY_RANGES.ageing.max, Math.max(BATTERY_RANGES.ageing.min, ageing));
 
 /** The battery of a machine of the crowd, with what it has taken in since it was read. */

@@ -1,11 +1,10 @@
 import { ageingOfStrength, type BatteryState, isLeadAcid, mustTreatAsFrozen } from '../battery/index.js';
 import { defaultStarter } from '../engine/index.js';
 import type { MachineClass } from '../machine/index.js';
-import { drawWeighted, normal, quantised, type Random } from '../quantities/index.js';
+import { between, drawWeighted, normal, quantised, type Random } from '../quantities/index.js';
 import { type Cause, type DiagnosisProfile, REPLACE_CAUSES } from './causes.js';
 import { type Cranks, cranksOf, type HiddenMachine, SOUND_OHMS } from './hidden.js';
 
-const between = (random: Random, low: number, high: number): number => low + (high - low) * random();
 const chance = (random: Random, share: number): boolean => random() < share;
 
 /** A joint bad enough to keep an ordinary engine of a litre and a half from starting, ohms at 12 V; small starters need more. */

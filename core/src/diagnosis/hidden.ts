@@ -65,21 +65,24 @@ export interface HiddenMachine extends Cranks {
 export const SOUND_OHMS = [0.0002, 0.0008] as const;
 /** A good source at the posts: a healthy donor battery through good leads. */
 export const HELP: ModelBattery = { openVolts: 12.7, ohms: 0.009 };
+/** The parts around the batteries of a machine with nothing at fault. */
+export const SOUND_AROUND = {
+  plusOhms: SOUND_OHMS[0],
+  minusOhms: SOUND_OHMS[0],
+  cableOhms: SOUND_OHMS[0],
+  hurt: 0,
+  linkOhms: 0,
+  open: false,
+  starter: 'sound',
+  torqueShare: 1,
+  held: 'no',
+} as const satisfies Omit<Electrical, 'batteries'>;
+
 /** The same machine as a plan takes it. */
-function asPlanned({ batteries }: Electrical): Electrical {
-  return {
-    batteries: batteries.map((state) => ({ ...state, ageing: ASSUMED_AGEING })),
-    plusOhms: SOUND_OHMS[0],
-    minusOhms: SOUND_OHMS[0],
-    cableOhms: SOUND_OHMS[0],
-    hurt: 0,
-    linkOhms: 0,
-    open: false,
-    starter: 'sound',
-    torqueShare: 1,
-    held: 'no',
-  };
-}
+const asPlanned = ({ batteries }: Electrical): Electrical => ({
+  ...SOUND_AROUND,
+  batteries: batteries.map((state) => ({ ...state, ageing: ASSUMED_AGEING })),
+});
 
 /** Rest volts of each battery. */
 export function restVoltsOf(

@@ -39,6 +39,9 @@ export const pick = <T>(random: Random, list: readonly T[]): T =>
     list.map((item) => [item, 1] as const),
   );
 
+/** A number between two ends, each as likely as any other. */
+export const between = (random: Random, low: number, high: number): number => low + (high - low) * random();
+
 /** A normally distributed number by the Box-Muller transform. */
 export function normal(random: Random, mean: number, deviation: number): number {
   const u = Math.max(random(), Number.MIN_VALUE);

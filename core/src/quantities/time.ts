@@ -1,3 +1,5 @@
+/** Days of a year on the average. */
+export const DAYS_A_YEAR = 365.25;
 /** Milliseconds of a minute, an hour and a day, as clocks count them. */
 export const MINUTE_MS = 60_000;
 export const HOUR_MS = 60 * MINUTE_MS;

@@ -1,8 +1,6 @@
-import { DAY_MS } from '../quantities/index.js';
+import { DAY_MS, DAYS_A_YEAR } from '../quantities/index.js';
 import { kindOf, type KitItem } from './kit.js';
 import type { KeptCharge } from './kit-kind.js';
-
-const YEAR_DAYS = 365.25;
 
 /**
  * The state of a piece of kit at this moment: its charge, and its ratings by its age.
@@ -25,6 +23,6 @@ export function chargeNow<K extends KitItem>(item: K, at: Date): K {
 export function agedKit<K extends KitItem>(item: K, at: Date): K {
   const { charge } = kindOf(item);
   const { madeIn } = item as KeptCharge;
-  const years = madeIn === undefined ? 0 : (at.getTime() - Date.UTC(madeIn, 6)) / (YEAR_DAYS * DAY_MS);
+  const years = madeIn === undefined ? 0 : (at.getTime() - Date.UTC(madeIn, 6)) / (DAYS_A_YEAR * DAY_MS);
   return charge && years > 0 ? charge.aged(item, years) : item;
 }

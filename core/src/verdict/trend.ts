@@ -1,4 +1,4 @@
-import { bisect, DAY_MS } from '../quantities/index.js';
+import { bisect, DAY_MS, DAYS_A_YEAR } from '../quantities/index.js';
 import { ageingOfStrength, strengthShare } from '../battery/index.js';
 import { aloneRescue, modelBattery } from '../circuit/index.js';
 import { crankPoint, firesAt, wakePoint } from '../crank/index.js';
@@ -46,7 +46,6 @@ export function strengthPoints(
   );
 }
 
-const DAYS_PER_YEAR = 365.25;
 /** The prior of any battery before its own readings: it loses about this share a year, give or take. */
 const USUAL_PER_YEAR = -0.06;
 const USUAL_SPREAD = 0.04;
@@ -56,7 +55,7 @@ const USUAL_FIRST_SPREAD = 0.2;
 /** Four in five lie within this many spreads. */
 const FOUR_IN_FIVE = 1.28;
 /** Further off than this is never, days. */
-const HORIZON_DAYS = 12 * DAYS_PER_YEAR;
+const HORIZON_DAYS = 12 * DAYS_A_YEAR;
 
 /**
  * The trend of a battery's strength: a straight line through its readings, each counted by its spread, started from what any battery does.
@@ -75,7 +74,7 @@ export function strengthTrend(points: readonly StrengthPoint[], needShare: numbe
   let u = USUAL_FIRST / USUAL_FIRST_SPREAD ** 2;
   let v = USUAL_PER_YEAR / USUAL_SPREAD ** 2;
   for (const { day, share, spread } of points) {
-    const years = (day - first) / DAYS_PER_YEAR;
+    const years = (day - first) / DAYS_A_YEAR;
     const weight = 1 / spread ** 2;
     a += weight;
     b += weight * years;
@@ -87,7 +86,7 @@ export function strengthTrend(points: readonly StrengthPoint[], needShare: numbe
   const start = (c * u - b * v) / size;
   const perYear = (a * v - b * u) / size;
   const at = (day: number): { share: number; spread: number } => {
-    const years = (day - first) / DAYS_PER_YEAR;
+    const years = (day - first) / DAYS_A_YEAR;
     return {
       share: start + perYear * years,
       spread: Math.sqrt(Math.max(0, (c - 2 * b * years + a * years ** 2) / size)),

@@ -1,6 +1,6 @@
 import { vehicleNumbersOf, type WatchedVehicle, type WatchPage } from '@voltrek/contracts';
 import { standingOfJob } from '@voltrek/core/job';
-import { DAY_MS } from '@voltrek/core/quantities';
+import { DAY_MS, DAYS_A_YEAR } from '@voltrek/core/quantities';
 import { and, asc, eq, exists, gt, inArray } from 'drizzle-orm';
 import type { Db } from '../db/types.js';
 import { batteries, jobs, models, people, vehicles } from '../db/schema.js';
@@ -62,4 +62,3 @@ export async function watchPage(db: Db, after: string, limit: number, on: Date):
   });
   return { vehicles: page, next: ids.length === limit ? ids.at(-1)! : null };
 }
-const DAYS_A_YEAR = 365.25;

@@ -3,6 +3,7 @@ import { MINUTE_MS } from '../../quantities/index.js';
 import { SOURCE_KINDS, type SourceKind } from '../../sources/index.js';
 import type { OverrideRule } from '../events/event.js';
 import type { Job } from '../job.js';
+import { wasCharged } from './queries.js';
 
 /** The means that a machine ran by: kit, rolling, or its own battery. */
 export const STARTED_BY = [...SOURCE_KINDS, 'rolled', 'itself'] as const;
@@ -46,7 +47,7 @@ export function outcomeOfJob(job: Job, batteries: number): JobOutcome {
       : null,
     startedBy: start ? (start.helper?.sourceKind ?? (start.rolled ? 'rolled' : 'itself')) : null,
     batteriesFitted: job.replaced.reduce((n, { battery }) => n + (battery === null ? batteries : 1), 0),
-    wasCharged: job.charged?.chargeOnly === true || job.chargeReadings.length > 0,
+    wasCharged: wasCharged(job),
     helpedTries: job.attempts.flatMap(({ sourceId, optionId, helper, outcome }, i) => {
       if (sourceId === null || !helper || outcome === null) return [];
       const isRepeat = job.attempts

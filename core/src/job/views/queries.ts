@@ -20,6 +20,10 @@ export function restVoltsByBattery(job: Pick<Job, 'readings'>, batteries: number
 /** The part of a job that tells which batteries sat in its machine when it was opened. */
 export type AsFound = Pick<Job, 'call' | 'modelId' | 'found'>;
 
+/** True where a charger charged the battery within the job. */
+export const wasCharged = ({ charged, chargeReadings }: Pick<Job, 'charged' | 'chargeReadings'>): boolean =>
+  charged?.chargeOnly === true || chargeReadings.length > 0;
+
 /** The machine with the batteries that sat in it when the job was opened: as found, else of the record, else of the model. */
 export function machineAsFound({ call, modelId, found = [] }: AsFound, entry: Machine): Machine {
   const recorded = modelId === call.modelId ? (call.fitted ?? []) : [];

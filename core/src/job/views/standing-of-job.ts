@@ -1,8 +1,8 @@
 import { socFromRestVolts } from '../../battery/index.js';
-import type { StandingVehicle } from '../../belief/index.js';
-import type { Found, Symptom } from '../../diagnosis/index.js';
+import type { StandingVehicle, VehicleUse } from '../../belief/index.js';
+import type { Symptom } from '../../diagnosis/index.js';
 import type { Job } from '../job.js';
-import { wasHelped } from './queries.js';
+import { wasCharged, wasHelped } from './queries.js';
 
 /** The things that a closed job tells of its vehicle in the weeks after. */
 export type StandingOfJob = Pick<StandingVehicle, 'found' | 'use'> & {
@@ -32,11 +32,7 @@ const TURNED_IT: Readonly<Partial<Record<Symptom, boolean>>> = {
   'warning-lamps': true,
 };
 
-const USES: Readonly<Record<string, StandingVehicle['use']>> = {
-  regular: 'regular',
-  'short-trips': 'short-trips',
-  'stood-weeks': 'stood-weeks',
-};
+const USES: readonly VehicleUse[] = ['regular', 'short-trips', 'stood-weeks'];
 
 /**
  * Tells what a job leaves for the nights after it. Use it where a vehicle is watched that nobody looks at now.
@@ -47,15 +43,14 @@ export function standingOfJob(job: Job, machine: Sat): StandingOfJob {
   const isFitted = job.replaced.length > 0;
   const soc = foundSoc(job, machine);
   const turned = job.symptoms.map((symptom) => TURNED_IT[symptom]).find((known) => known !== undefined);
-  const textOf = (found: Found | undefined): string => (typeof found === 'string' ? found : '');
   return {
     found:
       soc === null || turned === undefined || isFitted
         ? null
         : { soc, tempC: job.scene?.ambientC ?? job.call.ambientC, started: turned },
-    use: USES[textOf(job.findings['ask-use'])] ?? null,
+    use: USES.find((use) => use === job.findings['ask-use']) ?? null,
     leftSoc: leftSoc(job, soc),
-    years: isFitted ? 0 : (YEARS_OF_MARK[textOf(job.findings['look-date'])] ?? null),
+    years: isFitted ? 0 : (YEARS_OF_MARK[job.findings['look-date'] ?? ''] ?? null),
   };
 }
 
@@ -70,14 +65,10 @@ function foundSoc({ readings }: Job, { batteries }: Sat): number | null {
   return socs.length > 0 ? Math.min(...socs) : null;
 }
 
-function leftSoc(
-  { replaced, charged, chargeReadings, followedUp, attempts }: Job,
-  soc: number | null,
-): number | null {
-  if (replaced.length > 0) return FITTED_SOC;
-  const wasCharged = charged?.chargeOnly === true || chargeReadings.length > 0;
-  if (wasCharged || followedUp.includes('charge')) return CHARGED_SOC;
+function leftSoc(job: Job, soc: number | null): number | null {
+  if (job.replaced.length > 0) return FITTED_SOC;
+  if (wasCharged(job) || job.followedUp.includes('charge')) return CHARGED_SOC;
   if (soc === null) return null;
-  const isRunning = attempts.some(({ outcome }) => outcome === 'started');
+  const isRunning = job.attempts.some(({ outcome }) => outcome === 'started');
   return isRunning ? Math.min(CHARGED_SOC, soc + DRIVE_GAIN) : soc;
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Forecast } from '@voltrek/contracts';
+import { coldestPlace } from '@voltrek/core/belief';
 import { DAY_MS } from '@voltrek/core/quantities';
 import { firstValueFrom } from 'rxjs';
 import { vehicleWord } from '@words/figures';
@@ -58,11 +59,8 @@ export class WatchPageView {
   protected readonly place = computed(() => this.lastAsked.watch().place);
   /** The nights to come: the week's forecast, or the one that was typed. */
   protected readonly nights = computed(() => this.lastAsked.watch().nights);
-  protected readonly coldest = computed((): ColdNight | null =>
-    this.nights().reduce<ColdNight | null>(
-      (low, night) => (low && low.lowC < night.lowC ? low : night),
-      null,
-    ),
+  protected readonly coldest = computed(
+    (): ColdNight | null => this.nights()[coldestPlace(this.nights())] ?? null,
   );
   /** Odds in 100 under which a vehicle is listed, by the house rules. */
   protected readonly bar = signal(0);

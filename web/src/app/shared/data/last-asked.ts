@@ -15,14 +15,12 @@ export interface FiguresQuery {
   readonly filter: JobFilter;
 }
 
-/** The nights that a watch asks about: those of a forecast, or the one that was typed. */
-export type WatchQuery = Forecast;
-
 /** The last question of each list, so that a page that is left and opened again shows the same. */
 @Injectable({ providedIn: 'root' })
 export class LastAsked {
   readonly log = signal<LogQuery>({ text: '', filter: {}, pages: [''] });
   readonly figures = signal<FiguresQuery>({ days: 30, filter: {} });
   readonly atlas = signal('');
-  readonly watch = signal<WatchQuery>({ place: '', nights: [] });
+  /** The nights of a forecast, or the one that was typed. */
+  readonly watch = signal<Forecast>({ place: '', nights: [] });
 }
