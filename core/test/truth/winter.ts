@@ -65,6 +65,7 @@ export function liveWinter(lows: readonly number[], random: Random): WinterVehic
   const comes = PART_FAULTS.flatMap(([cause, share]) =>
     odds(random, share) ? [{ cause, day: Math.floor(between(random, -150, lows.length)) }] : [],
   );
+  const goes: { readonly cause: Cause; readonly day: number }[] = [];
   let years = bump(random, 0, 13);
   let strength = Math.max(0.25, 1 - years * between(random, 0.012, 0.055));
   let charge = between(random, 0.7, 0.95);
@@ -149,13 +150,13 @@ export function liveWinter(lows: readonly number[], random: Random): WinterVehic
     }
     // Owners see to a named part within some weeks, and tell nobody.
     for (const { cause } of named)
-      if (odds(random, 0.5)) comes.push({ cause, day: -1 - Math.floor(day + between(random, 2, 60)) });
+      if (odds(random, 0.5)) goes.push({ cause, day: Math.floor(day + between(random, 2, 60)) });
   };
 
   const liveDay = (day: number): boolean => {
     const low = lows[day]!;
     for (const one of comes) if (one.day === day) faults.add(one.cause);
-    for (const one of comes) if (-1 - one.day === day && one.day < -150) faults.delete(one.cause);
+    for (const one of goes) if (one.day === day) faults.delete(one.cause);
     strength = Math.max(0.2, strength - 0.05 / 365);
     const hours = odds(random, 0.2) ? between(random, 30, 64) : between(random, 9, 18);
     const drainAmps = faults.has('drain') ? faultAmps : sleepAmps;
