@@ -41,6 +41,16 @@ const NOT_READ = [
 /** Files of the core whose comments are older than the rule of plain comments. */
 const BEFORE_THE_RULE = ['core/src/diagnosis/{belief,draw-hidden}.ts', 'core/src/plan/{draws,tries}.ts'];
 
+/** A public function of one to four figures, texts and answers alone: an example of one line can call it. */
+const OF_PLAIN_VALUES = [1, 2, 3, 4].map(
+  (count) =>
+    `ExportNamedDeclaration > FunctionDeclaration[params.length=${count}]` +
+    Array.from(
+      { length: count },
+      (_, n) => `[params.${n}.typeAnnotation.typeAnnotation.type=/^TS(Number|String|Boolean)Keyword$/]`,
+    ).join(''),
+);
+
 export default tseslint.config(
   {
     ignores: [
@@ -82,6 +92,7 @@ export default tseslint.config(
         'error',
         { publicOnly: true, require: { FunctionDeclaration: true, ClassDeclaration: true } },
       ],
+      'jsdoc/require-example': ['error', { contexts: OF_PLAIN_VALUES }],
     },
   },
   {

@@ -1,5 +1,6 @@
 import { writeMarkedMessages } from './marked-messages.mjs';
-import { build, install, must, say } from './steps.mjs';
+import { startPostgres } from './postgres.mjs';
+import { build, install, must, run, say } from './steps.mjs';
 
 /**
  * The long proofs: `npm run prove`, or `npm run prove -- SHARE` with the share of all cases (0 to 1). `npm test` goes
@@ -34,6 +35,16 @@ await must('npx', ['jasmine', '--config=jasmine.json', '--filter=a server that i
   cwd: new URL('../server/', import.meta.url).pathname,
   env: { PROVE_SHARE: String(share) },
 });
+const postgres = await startPostgres({ fsync: 'off' });
+if (postgres) {
+  say('The tests of stored data on PostgreSQL, the database of a fleet');
+  const { code } = await run('npx', ['jasmine', '--config=jasmine.postgres.json'], {
+    cwd: new URL('../server/', import.meta.url).pathname,
+    env: { VOLTREK_TEST_PG: postgres.url },
+  });
+  postgres.stop();
+  if (code !== 0) process.exit(1);
+} else say('Left out: PostgreSQL 15 or newer is not on this machine');
 say('The tasks that are timed, each once: they still are what the core does');
 await must('node', ['scripts/bench.mjs', 'once'], { quiet: true });
 say('The interface tests that npm test leaves out');

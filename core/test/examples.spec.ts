@@ -8,7 +8,7 @@ const SOURCES = fileURLToPath(new URL('../../src', import.meta.url));
 const EXAMPLE = /^ \* @example (?<code>.+?) \/\/ => (?<value>.+)$/gm;
 
 interface Example {
-  readonly floor: string;
+  readonly path: string;
   readonly code: string;
   readonly value: string;
 }
@@ -19,16 +19,19 @@ function examples(): Example[] {
     .filter((path) => path.endsWith('.ts'))
     .flatMap((path) =>
       [...readFileSync(join(SOURCES, path), 'utf8').matchAll(EXAMPLE)].map(({ groups }) => ({
-        floor: path.split('/')[0]!,
+        path,
         code: groups!.code!,
         value: groups!.value!,
       })),
     );
 }
 
-/** Evaluates an expression with the public names of a floor. */
+/** Evaluates an expression with the public names of a file and of its floor. */
 const evaluate = (code: string, names: Readonly<Record<string, unknown>>): unknown =>
   new Function(...Object.keys(names), `return (${code});`)(...Object.values(names));
+
+const namesIn = (path: string): Promise<Readonly<Record<string, unknown>>> =>
+  import(`../src/${path}`) as Promise<Readonly<Record<string, unknown>>>;
 
 /** A figure rounded to the digits of the written one. */
 function asWritten(found: unknown, value: string): unknown {
@@ -41,10 +44,10 @@ describe('the examples in the core', () => {
 
   it('are many', () => expect(all.length).toBeGreaterThan(100));
 
-  for (const { floor, code, value } of all)
+  for (const { path, code, value } of all)
     it(`${code} is ${value}`, async () => {
-      const own = (await import(`../src/${floor}/index.js`)) as Readonly<Record<string, unknown>>;
-      const names = { DEFAULT_RULES, ...own };
+      const floor = await namesIn(`${path.split('/')[0]!}/index.js`);
+      const names = { DEFAULT_RULES, ...floor, ...(await namesIn(path.replace(/ts$/, 'js'))) };
       expect(asWritten(evaluate(code, names), value)).toEqual(evaluate(value, {}));
     });
 });

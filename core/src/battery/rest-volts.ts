@@ -39,7 +39,11 @@ export function restVoltsAt(chemistry: Chemistry, soc: number, tempC: number): n
   return interpolate(REST_VOLTS[chemistry], soc) + temperatureTerm(chemistry, tempC);
 }
 
-/** The whole curve of rest volts by state of charge at `tempC`. */
+/**
+ * The whole curve of rest volts by state of charge at `tempC`.
+ *
+ * @example restVoltsByCharge('flooded', 25).find(([soc]) => soc === 0.5)[1] // => 12.25
+ */
 export function restVoltsByCharge(chemistry: Chemistry, tempC: number): Knots {
   const shift = temperatureTerm(chemistry, tempC);
   return REST_VOLTS[chemistry].map(([soc, volts]) => [soc, volts + shift] as const);

@@ -60,7 +60,12 @@ export function equalisingOhms(differenceVolts: number, maxAmps: number): number
 /** A cold filament has about this share of its hot resistance: a lamp lets ten times its rated current through at first. */
 export const COLD_FILAMENT_SHARE = 0.1;
 
-/** Resistance of a lamp, ohms: hot by its rating, cold at the moment of contact. */
+/**
+ * Resistance of a lamp, ohms: hot by its rating, cold at the moment of contact.
+ *
+ * @throws RangeError for watts or volts at or below zero
+ * @example lampOhms(36, 12) // => { hot: 4, cold: 0.4 }
+ */
 export function lampOhms(
   ratedWatts: number,
   ratedVolts: number,

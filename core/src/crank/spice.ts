@@ -156,7 +156,11 @@ function freeNodes({ rescue }: CrankCase): NodeName[] {
     : [];
 }
 
-/** Node names as SPICE takes them; the casualty's body is its ground. */
+/**
+ * Node names as SPICE takes them; the casualty's body is its ground.
+ *
+ * @example node('casualty.body') // => '0'
+ */
 export function node(name: NodeName): string {
   return name === 'casualty.body' ? '0' : word(name);
 }

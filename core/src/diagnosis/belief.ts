@@ -319,13 +319,22 @@ export function outcomeIndex(check: Check, found: Found): number {
   return at;
 }
 
-/** The outcome of a check that a finding falls on. @throws RangeError for a finding the check cannot have */
+/**
+ * The outcome of a check that a finding falls on.
+ *
+ * @throws RangeError for a finding the check cannot have
+ * @example outcomeOf('look-belt', 'sound') // => 'sound'
+ */
 export function outcomeOf(id: CheckId, found: Found): string {
   const check = checkOf(id);
   return check.outcomes[outcomeIndex(check, found)]!;
 }
 
-/** True when a check can find this at all. */
+/**
+ * True when a check can find this at all.
+ *
+ * @example isFindingOf('look-belt', 12.4) // => false
+ */
 export function isFindingOf(id: CheckId, found: Found): boolean {
   const { edges, outcomes } = checkOf(id);
   if (typeof found === 'string') return outcomes.includes(found);

@@ -60,7 +60,11 @@ const MEASURES: readonly MeasureKind[] = [
   figure('drain', 'parked', 'milliamps', 'clamp-meter'),
 ];
 
-/** Returns the volts that a kind of reading can show at a machine: one battery cannot read like a string. */
+/**
+ * Returns the volts that a kind of reading can show at a machine: one battery cannot read like a string.
+ *
+ * @example readingRange('rest', 24).max === readingRange('rest', 12).max // => true
+ */
 export function readingRange(kind: ReadingKind, systemVolts: 12 | 24): Range {
   const isCharging = kind === 'charging-idle' || kind === 'charging-loaded';
   return voltsRange(kind === 'rest' ? 1 : systemVolts / 12, isCharging);

@@ -51,7 +51,11 @@ const OF_WAKING: readonly Symptom[] = [
 export const symptomsOf = ({ engine }: Pick<Machine, 'engine'>): readonly Symptom[] =>
   engine === null ? OF_WAKING : SYMPTOMS.filter((symptom) => symptom !== 'no-doors');
 
-/** True when a look of the walk round found something wrong: the last of its outcomes is the sound one. */
+/**
+ * True when a look of the walk round found something wrong: the last of its outcomes is the sound one.
+ *
+ * @example isAtFault('look-belt', 'sound') // => false
+ */
 export function isAtFault(id: CheckId, found: Found): boolean {
   return found !== checkOf(id).outcomes.at(-1);
 }

@@ -7,6 +7,7 @@ import type { Job } from './job.js';
  * after them are applied.
  *
  * @returns a fold of its own, which remembers the last log alone
+ * @example foldingOnward()([]) // => null
  */
 export function foldingOnward(): (events: readonly JobEvent[]) => Job | null {
   let folded: readonly JobEvent[] = [];

@@ -2,7 +2,11 @@ import { type Cause, type DiagnosisProfile, priorsFor } from '../diagnosis/index
 import type { MachineClass } from '../machine/index.js';
 import { templateOf } from '../template/index.js';
 
-/** Returns the facts of a case's machine before anything is asked: the template of its class, in this cold. */
+/**
+ * Returns the facts of a case's machine before anything is asked: the template of its class, in this cold.
+ *
+ * @example profileOf('truck', -5).systemVolts // => 24
+ */
 export function profileOf(machineClass: MachineClass, tempC: number): DiagnosisProfile {
   const { systemVolts, engine, batteries } = templateOf(machineClass);
   return { machineClass, systemVolts, engine, rating: batteries[0]!.rating, tempC };

@@ -22,7 +22,11 @@ const WRONG_MOST = 1;
 /** An exam has a number of up to four digits. */
 export const EXAM_NUMBER_MOST = 9_999;
 
-/** The codes of an exam's cases, in their order: the same to everybody, and no place in it tells what a case is about. */
+/**
+ * The codes of an exam's cases, in their order: the same to everybody, and no place in it tells what a case is about.
+ *
+ * @example examCases(1).length // => 5
+ */
 export function examCases(number: number): readonly string[] {
   const random = seededRandom(number);
   const others = RUNG_IDS.filter((id) => !ASKED_ALWAYS.includes(id));

@@ -20,7 +20,7 @@ const checkOf = (bytes: readonly number[]): number =>
  * Returns a text as a code that tells nothing to whoever sees it in an address: the fault of a case stands in its text.
  *
  * @param text of one-byte signs
- * @example opaqueOf('order-12').includes('order') // false
+ * @example opaqueOf('order-12').includes('order') // => false
  */
 export function opaqueOf(text: string): string {
   const bytes = Array.from(text, (sign) => sign.charCodeAt(0));
@@ -37,7 +37,11 @@ export function opaqueOf(text: string): string {
   return count > 0 ? code + SIGNS.charAt((held << (BITS - count)) & 31) : code;
 }
 
-/** Returns the text of a code; null for one that is mistyped, cut short or none. */
+/**
+ * Returns the text of a code; null for one that is mistyped, cut short or none.
+ *
+ * @example textOf(opaqueOf('order-12')) // => 'order-12'
+ */
 export function textOf(code: string): string | null {
   const signs = Array.from(code.toLowerCase(), (sign) => SIGNS.indexOf(sign));
   if (signs.includes(-1)) return null;

@@ -106,7 +106,11 @@ export function faultsOfWritten(
   return faults;
 }
 
-/** Returns the second faults of a machine that does not start because of this. */
+/**
+ * Returns the second faults of a machine that does not start because of this.
+ *
+ * @example alongFor('car', 'worn').includes('worn') // => false
+ */
 export function alongFor(machineClass: MachineClass, cause: Cause): readonly AlongCause[] {
   const possible = causesOf(machineClass);
   return ALONG_CAUSES.filter(
@@ -130,7 +134,11 @@ export const nameOfWritten = (written: WrittenCase): string =>
     .replaceAll('~', '%7E')
     .replaceAll('%', '.');
 
-/** The written case that a code holds; null for a code that is cut short, changed or of no such case. */
+/**
+ * The written case that a code holds; null for a code that is cut short, changed or of no such case.
+ *
+ * @example readWrittenCode('written~') // => null
+ */
 export function readWrittenCode(code: string): WrittenCase | null {
   const plain = textOf(code) ?? code;
   if (!plain.startsWith(MARK)) return null;

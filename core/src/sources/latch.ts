@@ -38,6 +38,7 @@ export interface LatchPoint {
  *
  * @param sourceOhms the source with its wires
  * @throws RangeError for figures that are not physical
+ * @example latchPoint(12, 1, 23).amps // => 0.5
  */
 export function latchPoint(volts: number, sourceOhms: number, coilOhms: number): LatchPoint {
   requireInRange('volts', volts, { min: 0, max: 32, unit: 'V' });

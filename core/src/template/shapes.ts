@@ -37,7 +37,11 @@ function axle(widthMm: number, yMm: number, tyreMm: { width: number; length: num
   return [rect(-20), rect(widthMm - tyreMm.width + 20)];
 }
 
-/** A passenger car: tapered nose, raked screens. */
+/**
+ * A passenger car: tapered nose, raked screens.
+ *
+ * @example carShape(1800, 4400).lengthMm // => 4400
+ */
 export function carShape(widthMm: number, lengthMm: number): Shape {
   const tyre = { width: 210, length: 620 };
   return {
@@ -96,7 +100,11 @@ export function carShape(widthMm: number, lengthMm: number): Shape {
   };
 }
 
-/** A van: short bonnet, steep screen, square tail. */
+/**
+ * A van: short bonnet, steep screen, square tail.
+ *
+ * @example vanShape(1800, 4400).lengthMm // => 4400
+ */
 export function vanShape(widthMm: number, lengthMm: number): Shape {
   const tyre = { width: 230, length: 680 };
   return {
@@ -145,7 +153,11 @@ export function vanShape(widthMm: number, lengthMm: number): Shape {
   };
 }
 
-/** A truck with its cab over the front axle, and a box behind. */
+/**
+ * A truck with its cab over the front axle, and a box behind.
+ *
+ * @example truckShape(1800, 4400).lengthMm // => 4400
+ */
 export function truckShape(widthMm: number, lengthMm: number): Shape {
   const tyre = { width: 300, length: 1000 };
   return {
@@ -189,7 +201,11 @@ export function truckShape(widthMm: number, lengthMm: number): Shape {
   };
 }
 
-/** A motorcycle: bars, tank, saddle. */
+/**
+ * A motorcycle: bars, tank, saddle.
+ *
+ * @example motorcycleShape(1800, 4400).lengthMm // => 4400
+ */
 export function motorcycleShape(widthMm: number, lengthMm: number): Shape {
   const middle = widthMm / 2;
   return {
@@ -242,7 +258,11 @@ export function motorcycleShape(widthMm: number, lengthMm: number): Shape {
   };
 }
 
-/** A small or stationary machine: a plain deck with chamfered corners, wheels if any. */
+/**
+ * A small or stationary machine: a plain deck with chamfered corners, wheels if any.
+ *
+ * @example deckShape(1800, 4400, 900, true).lengthMm // => 4400
+ */
 export function deckShape(widthMm: number, lengthMm: number, heightMm: number, wheeled: boolean): Shape {
   const tyre = { width: widthMm * 0.16, length: lengthMm * 0.22 };
   return {
@@ -290,7 +310,11 @@ export function deckShape(widthMm: number, lengthMm: number, heightMm: number, w
   };
 }
 
-/** A small open boat, bow forward. */
+/**
+ * A small open boat, bow forward.
+ *
+ * @example boatShape(1800, 4400).lengthMm // => 4400
+ */
 export function boatShape(widthMm: number, lengthMm: number): Shape {
   return {
     widthMm,
