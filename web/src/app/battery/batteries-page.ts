@@ -15,9 +15,11 @@ import { batteryFields, batteryValues, typedBattery } from '../shared/entry/batt
 import { BATTERY_STATE_WORDS } from '@words/crew-words';
 import { nameOf, ratingWords } from '@words/figures';
 import { labelSheet } from './battery-labels';
+import { LabelReader } from '../shared/ui/label-dialog';
 import { RecordList, RecordRow } from '../shared/ui/record-list';
 import { When } from '../shared/ui/when';
 import { BATTERIES_PAGE as T } from '@words/screens/battery';
+import { LABEL_READER as READ } from '@words/screens/ui';
 
 const NEW: FormValues = { ...batteryValues({}), vanId: '' };
 
@@ -47,6 +49,7 @@ const NEW: FormValues = { ...batteryValues({}), vanId: '' };
       <button type="submit" class="key strong" [disabled]="code().trim() === ''">
         {{ t.openRecord }}
       </button>
+      <button type="button" class="key" (click)="readLabel()">{{ readWord }}</button>
       <button type="button" class="key" [disabled]="loose().length === 0" (click)="print()">
         {{ t.labelsPdf }}
       </button>
@@ -107,7 +110,9 @@ const NEW: FormValues = { ...batteryValues({}), vanId: '' };
 export class BatteriesPage {
   protected readonly t = T;
 
+  protected readonly readWord = READ.read;
   private readonly api = inject(Api);
+  private readonly labels = inject(LabelReader);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
   private readonly crewId = this.store.selectSignal(sessionFeature.selectCrewId);
@@ -148,6 +153,13 @@ export class BatteriesPage {
 
   protected vanName(id: string): string {
     return nameOf(this.vans(), id);
+  }
+
+  protected async readLabel(): Promise<void> {
+    const battery = await this.labels.read();
+    if (battery === null) return;
+    this.code.set(battery);
+    this.find();
   }
 
   protected find(): void {

@@ -1391,6 +1391,16 @@ export interface Messages {
     readonly letterEnd: string;
     readonly noLetterOwners: string;
   };
+  readonly labelReader: {
+    readonly read: string;
+    readonly title: string;
+    readonly leave: string;
+    readonly starting: string;
+    readonly noCamera: string;
+    readonly refused: string;
+    readonly failed: string;
+    readonly otherCode: string;
+  };
   readonly circuitView: {
     readonly warms: Message<'rise'>;
     readonly n12VEach: string;
@@ -1792,6 +1802,7 @@ export interface Messages {
     readonly itIsFitted: string;
     readonly itDoesNotFit: Message<'list'>;
     readonly typeRating: string;
+    readonly isNoSpare: string;
   };
   readonly fittingStepsPart: {
     readonly stepOf: Message<'step' | 'steps'>;

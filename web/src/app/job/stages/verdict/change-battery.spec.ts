@@ -4,6 +4,7 @@ import type { Battery } from '@voltrek/contracts';
 import type { BatteryRating } from '@voltrek/core/battery';
 import { CAR, detailOf, event, opened } from '../../../../testing/fixtures';
 import { jobHarness } from '../../../../testing/job-harness';
+import { LabelReader } from '../../../shared/ui/label-dialog';
 import { ChangeBattery } from './change-battery';
 
 describe('ChangeBattery', () => {
@@ -102,11 +103,24 @@ describe('ChangeBattery', () => {
       ]);
     await refresh();
     while (root.querySelector('.step')) await tap('Done');
-    const offered = [...root.querySelectorAll('[aria-label="The battery that went in"] button')];
-    expect(offered.map((b) => b.textContent.trim().split(' ')[0])).toEqual(['FITS', 'a']);
-    await tap(/^FITS/);
+    const names = (): string[] =>
+      [...root.querySelectorAll('[aria-label="The battery that went in"] button')].map(
+        (b) => b.textContent.trim().split(' ')[0]!,
+      );
+    expect(names()).toEqual(['FITS', 'a']);
+    // The label of a battery in the hand: it is offered wherever the record has it, if it fits.
+    const labels = spyOn(TestBed.inject(LabelReader), 'read');
+    const read = async (named: string): Promise<string | undefined> => {
+      labels.and.resolveTo(named);
+      await tap('Read a label');
+      return root.querySelector('[role=alert]')?.textContent.trim();
+    };
+    expect(await read('WEAK')).toContain('fewer cold-cranking amps');
+    expect(await read('elsewhere')).toContain('That battery is no spare');
+    expect(await read('depot')).toBeUndefined();
+    expect(names()).toEqual(['FITS', 'DEPOT', 'a']);
     await tap('It is fitted');
-    expect(reported().at(-1)!.data).toEqual({ battery: 0, rating: fits, batteryId: 'fits' });
+    expect(reported().at(-1)!.data).toEqual({ battery: 0, rating: fits, batteryId: 'depot' });
     await refresh();
     expect(root.textContent).toContain('Its record goes on here.');
   });

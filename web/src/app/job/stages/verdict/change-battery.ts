@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import type { Battery } from '@voltrek/contracts';
 import { fittingOrder } from '@voltrek/core/hookup';
-import { bankInstead, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
+import { bankInstead, type Misfit, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, map, of, startWith, switchMap } from 'rxjs';
 import { Api } from '../../../shared/data/api';
 import {
@@ -20,9 +21,15 @@ import { CHEMISTRY_WORDS, hoursWords, MISFIT_WORDS } from '@words/plan-words';
 import { batteryWord } from '@words/words';
 import type { Work } from '../../../shared/job/job-selectors';
 import { Reporter } from '../../../shared/job/reporter';
+import { LabelReader } from '../../../shared/ui/label-dialog';
 import { Choices } from '../../../shared/ui/choices';
 import { feedsNoted, FittingSteps, stepsLeft } from './fitting-steps';
 import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
+import { LABEL_READER as READ } from '@words/screens/ui';
+
+/** Why a battery does not fit; null where it does. */
+const misfitWords = (misfits: readonly Misfit[]): string | null =>
+  misfits.length > 0 ? T.itDoesNotFit({ list: allOf(misfits.map((m) => MISFIT_WORDS[m])) }) : null;
 
 /** The least of the new battery, and the steps of taking one out and putting the other in. */
 @Component({
@@ -77,6 +84,12 @@ import { CHANGE_BATTERY as T } from '@words/screens/job-stages-verdict';
     } @else if (left().length > 0) {
       <vt-fitting-steps [work]="work()" [at]="at()" [order]="order()" />
     } @else {
+      <div class="keys">
+        <button type="button" class="key" (click)="readLabel()">{{ readWord }}</button>
+      </div>
+      @if (problem(); as why) {
+        <p class="problem" role="alert">{{ why }}</p>
+      }
       @if (spares().length > 0) {
         <div class="keys" role="radiogroup" [attr.aria-label]="t.newBattery">
           @for (b of spares(); track b.id) {
@@ -152,6 +165,8 @@ export class ChangeBattery {
   readonly work = input.required<Work>();
 
   private readonly reporter = inject(Reporter);
+  private readonly labels = inject(LabelReader);
+  protected readonly readWord = READ.read;
   protected readonly batteryWord = batteryWord;
 
   protected readonly layoutWords = LAYOUT_WORDS;
@@ -189,9 +204,12 @@ export class ChangeBattery {
       initialValue: [],
     },
   );
+  /** The battery whose label was read: it is at hand, whatever the record says of its place. */
+  private readonly atHand = signal<Battery | null>(null);
+  protected readonly problem = signal<string | null>(null);
   protected readonly spares = computed(() =>
     this.loose()
-      .filter((b) => b.vanId !== null && b.vanId === this.work().call.vanId)
+      .filter((b) => b.id === this.atHand()?.id || (b.vanId !== null && b.vanId === this.work().call.vanId))
       .filter((b) => misfitsOf(this.need(), b.rating).length === 0),
   );
   protected readonly spareId = signal<string | null>(null);
@@ -227,8 +245,19 @@ export class ChangeBattery {
     const values = this.typed();
     if (!values || Object.keys(batteryFaults(values)).length > 0) return null;
     const misfits = misfitsOf(this.need(), typedBattery(values).rating);
-    return misfits.length > 0 ? T.itDoesNotFit({ list: allOf(misfits.map((m) => MISFIT_WORDS[m])) }) : null;
+    return misfitWords(misfits);
   });
+
+  protected async readLabel(): Promise<void> {
+    const named = await this.labels.read();
+    if (named === null) return;
+    const battery = this.loose().find(({ id, code }) => id === named || code === named) ?? null;
+    const misfits = battery ? misfitsOf(this.need(), battery.rating) : [];
+    this.problem.set(battery ? misfitWords(misfits) : T.isNoSpare);
+    if (!battery || misfits.length > 0) return;
+    this.atHand.set(battery);
+    this.spareId.set(battery.id);
+  }
 
   protected fitted(): void {
     const spare = this.spare();

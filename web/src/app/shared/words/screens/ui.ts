@@ -11,3 +11,5 @@ export const BATTERY_FIELDS = messagesOf('batteryFields');
 export const REASON_PROMPT = messagesOf('reasonPrompt');
 
 export const ZOOM_PAN = messagesOf('zoomPan');
+
+export const LABEL_READER = messagesOf('labelReader');
