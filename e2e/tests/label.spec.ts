@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import { expect, test } from '../support/fixtures';
 import config from '../playwright.config';
 
-/** What the camera of the browser shows: one picture, again and again. */
+/** The browser's camera shows this film: one picture, again and again. */
 const FILM = join(import.meta.dirname, '../test-results/camera/label.y4m');
 const WIDTH = 640;
 const HEIGHT = 480;

@@ -10,7 +10,7 @@ const CODE = /^[0-9A-Z]{3} ?[0-9A-Z]{3}$/i;
  * @example batteryNamedBy('ABC 234') // => 'ABC234'
  */
 export function batteryNamedBy(text: string): string | null {
-  const named = RECORD_ADDRESS.exec(text.trim())?.groups?.['named'];
+  const named = RECORD_ADDRESS.exec(text.trim())?.groups?.named;
   if (named) return named;
   return CODE.test(text.trim()) ? text.trim().replace(' ', '').toUpperCase() : null;
 }

@@ -25,8 +25,7 @@ export async function qrReader(): Promise<QrReader> {
 }
 
 async function packagedReader(): Promise<QrReader> {
-  const { BinaryBitmap, HTMLCanvasElementLuminanceSource, HybridBinarizer, QRCodeReader } =
-    await import('@zxing/library');
+  const { BinaryBitmap, HybridBinarizer, QRCodeReader, RGBLuminanceSource } = await import('@zxing/library');
   const reader = new QRCodeReader();
   const canvas = document.createElement('canvas');
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
@@ -36,11 +35,21 @@ async function packagedReader(): Promise<QrReader> {
     canvas.height = Math.round(video.videoHeight * scale);
     context.drawImage(video, 0, 0, canvas.width, canvas.height);
     try {
-      const frame = new BinaryBitmap(new HybridBinarizer(new HTMLCanvasElementLuminanceSource(canvas)));
+      const { width, height } = canvas;
+      const light = lightOf(context.getImageData(0, 0, width, height).data);
+      const frame = new BinaryBitmap(new HybridBinarizer(new RGBLuminanceSource(light, width, height)));
       return Promise.resolve(reader.decode(frame).getText());
     } catch {
       // The package throws for each frame without a whole code in it.
       return Promise.resolve(null);
     }
   };
+}
+
+/** How light each pixel is, 0 to 255. */
+function lightOf(pixels: Uint8ClampedArray): Uint8ClampedArray {
+  const light = new Uint8ClampedArray(pixels.length / 4);
+  for (let i = 0; i < light.length; i++)
+    light[i] = (pixels[4 * i]! + 2 * pixels[4 * i + 1]! + pixels[4 * i + 2]!) / 4;
+  return light;
 }
