@@ -48,6 +48,8 @@ export interface Debrief {
   readonly right: readonly VerdictKind[];
   readonly minutes: number;
   readonly toolMinutes: number | null;
+  /** A run that takes longer is too slow. */
+  readonly slowAfterMinutes: number;
   readonly hints: number;
   /** The check that was left out and could have overturned the verdict; null where none was. */
   readonly missing: CheckId | null;
@@ -163,7 +165,7 @@ export function debriefOf(world: World, tool: ToolMeasure | null, mind: Crowd | 
   const wrong = world.verdict && wrongIn(world, world.verdict);
   // Right by luck is not right.
   const support = given === undefined || !mind ? null : supportOf(world, mind);
-  const isTooSlow = world.minutes > Math.max(SLOW_FLOOR_MINUTES, SLOW_TIMES * (tool?.minutes ?? Infinity));
+  const slowAfterMinutes = Math.max(SLOW_FLOOR_MINUTES, SLOW_TIMES * (tool?.minutes ?? Infinity));
   const failings: Failing[] = [
     ...(risks.some(({ hazard }) => hazard.severity === 'severe') ? (['hurt'] as const) : []),
     ...(given === undefined ? (['not-ended'] as const) : []),
@@ -175,7 +177,7 @@ export function debriefOf(world: World, tool: ToolMeasure | null, mind: Crowd | 
     ...(areStopsLookedFor(world) ? [] : (['stops-unlooked'] as const)),
     ...(tool?.started && !measureOf(world).started ? (['not-started'] as const) : []),
     ...(anyClampOn(world.hookup) ? (['still-joined'] as const) : []),
-    ...(isTooSlow ? (['too-slow'] as const) : []),
+    ...(world.minutes > slowAfterMinutes ? (['too-slow'] as const) : []),
   ];
   return {
     passed: failings.length === 0,
@@ -185,6 +187,7 @@ export function debriefOf(world: World, tool: ToolMeasure | null, mind: Crowd | 
     right,
     minutes: world.minutes,
     toolMinutes: tool?.minutes ?? null,
+    slowAfterMinutes,
     hints: world.hints.length,
     missing: support?.missing ?? null,
   };

@@ -14,6 +14,8 @@ export * from './act.js';
 export * from './tool-play.js';
 export * from './support.js';
 export * from './debrief.js';
+export * from './course.js';
+export * from './skills.js';
 export * from './exam.js';
 export * from './drills.js';
 export * from './trace-drill.js';

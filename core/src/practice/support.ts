@@ -75,7 +75,7 @@ export const canBeDone = ({ runs }: World, check: CheckId): boolean =>
   !NOT_ASKED.includes(check) && (runs ? !STANDING.includes(check) : checkOf(check).when !== 'running');
 
 /** Returns the acts before the first clamp came to the casualty, taken back or not; all of a run in which none did. */
-function beforeClamps({ log, takenBack }: World): readonly Happened[] {
+export function beforeClamps({ log, takenBack }: World): readonly Happened[] {
   const all = [...takenBack, ...log].sort((a, b) => a.atMinutes - b.atMinutes);
   const first = all.findIndex(
     ({ action }) =>

@@ -3,11 +3,13 @@ import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { provideState, provideStore } from '@ngrx/store';
 import {
+  courseOf,
   debriefOf,
   measureOf,
   mindFor,
   type PracticeAction,
   replay,
+  skillsShown,
   startCase,
   toolRun,
 } from '@voltrek/core/practice';
@@ -40,7 +42,8 @@ describe('CasePage', () => {
         const world = replay(of, actions);
         const mind = mindFor(world);
         const tool = toolRun(of, mind);
-        return { tool, debrief: debriefOf(world, measureOf(tool), mind) };
+        const debrief = debriefOf(world, measureOf(tool), mind);
+        return { tool, debrief, course: courseOf(world, mind, debrief), skills: skillsShown(world, debrief) };
       },
     });
     TestBed.configureTestingModule({

@@ -196,7 +196,6 @@ export class CasePage {
     (this.unseen()?.hazards ?? []).filter(({ severity }) => severity === 'severe').map(hazardWhy),
   );
   private readonly takeBack = viewChild<ElementRef<HTMLElement>>('takeBack');
-  protected readonly debrief = computed(() => this.end()?.debrief ?? null);
 
   constructor() {
     // An exam is read by its own instruments: it has no bench.
@@ -211,8 +210,10 @@ export class CasePage {
       untracked(() => this.begin(code, this.record.actions(this.key())));
     });
     effect(() => {
-      const [debrief, read] = [this.debrief(), this.read()];
-      if (debrief && read?.rung) this.record.ended(read.rung, read.number, debrief);
+      const [end, read] = [this.end(), this.read()];
+      if (!end || !read?.rung) return;
+      const { passed, hints } = end.debrief;
+      this.record.ended({ rung: read.rung, number: read.number }, { passed, hints, skills: end.skills });
     });
   }
 

@@ -1,16 +1,27 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { codeOf, type Debrief, type Happened, readCaseCode, type World } from '@voltrek/core/practice';
+import { codeOf, type Happened, type Lesson, readCaseCode, type World } from '@voltrek/core/practice';
 import { hazardWhy } from '@words/hazard-words';
 import { CAUSE_WORDS, FINDING_NAMES } from '@words/diagnosis-words';
-import { cameWords, FAILING_WORDS, practiceActionWords, rightWords } from '@words/practice-words';
+import {
+  cameWords,
+  FAILING_WORDS,
+  practiceActionWords,
+  rightWords,
+  SKILL_WORDS,
+} from '@words/practice-words';
+import { inHundred } from '@words/figures';
 import { DEBRIEF as T } from '@words/screens/practice';
+import { Chart } from '../shared/ui/chart';
+import type { ChartColours } from '../shared/ui/colours';
+import type { PracticeEnd } from '../workers/plan.worker';
+import { beliefChart, beliefSummary } from './belief-chart';
 
 /** The result of a run: passed or not and why, the truth, the risks, and the tool's own run beside it. */
 @Component({
   selector: 'vt-debrief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [Chart, RouterLink],
   template: `
     @if (debrief(); as d) {
       <section class="worth">
@@ -26,10 +37,31 @@ import { DEBRIEF as T } from '@words/screens/practice';
         @if (missing(); as line) {
           <p>{{ line }}</p>
         }
+        @if (lost(); as line) {
+          <p>{{ line }}</p>
+        }
         <div class="keys">
           <a class="key strong" [routerLink]="['/practice', nextCode()]">{{ t.nextCase }}</a>
           <button type="button" class="key" (click)="playFrom.emit(0)">{{ t.again }}</button>
         </div>
+      </section>
+      <section>
+        <h2>{{ t.skills }}</h2>
+        <ul class="ruled">
+          @for (skill of end()!.skills; track skill.id) {
+            <li class="skill" [class]="skill.good ? 'tone-good' : 'tone-bad'">
+              <span>{{ skillWords[skill.id] }}</span>
+              <span class="came">
+                <i class="bi" [class]="skill.good ? 'bi-check-lg' : 'bi-x-lg'" aria-hidden="true"></i>
+                {{ skill.good ? t.shown : t.missed }}
+              </span>
+            </li>
+          }
+        </ul>
+      </section>
+      <section class="belief">
+        <h2>{{ t.belief }}</h2>
+        <div class="chart"><vt-chart [draw]="draw()" [summary]="summary()" /></div>
       </section>
       <section>
         <h2>{{ t.risks }}</h2>
@@ -50,7 +82,15 @@ import { DEBRIEF as T } from '@words/screens/practice';
           @for (happened of world().log; track $index; let i = $index) {
             <li class="line">
               <span class="dim">{{ minutes(happened.atMinutes) }}</span>
-              <span>{{ actionText(happened) }}</span>
+              <span>
+                {{ actionText(happened) }}
+                @if (lessons()[i]; as lesson) {
+                  <span class="dim lesson">{{ movedText(lesson) }}</span>
+                  @if (lesson.better; as better) {
+                    <span class="lesson tone-watch">{{ betterText(better) }}</span>
+                  }
+                }
+              </span>
               <span class="came">{{ came(happened) }}</span>
               @if (i > 0) {
                 <button
@@ -69,7 +109,7 @@ import { DEBRIEF as T } from '@words/screens/practice';
       <section>
         <h2>{{ t.toolSteps }}</h2>
         <ol class="ruled">
-          @for (happened of tool()?.log ?? []; track $index) {
+          @for (happened of end()!.tool.log; track $index) {
             <li class="line">
               <span class="dim">{{ minutes(happened.atMinutes) }}</span>
               <span>{{ actionText(happened) }}</span>
@@ -118,6 +158,16 @@ import { DEBRIEF as T } from '@words/screens/practice';
       text-align: right;
       font-weight: 600;
     }
+    .lesson {
+      display: block;
+      font-size: var(--text-xs);
+    }
+    .skill {
+      grid-template-columns: minmax(0, 1fr) auto;
+    }
+    .chart {
+      height: 300px;
+    }
     @include media.phone {
       :host {
         grid-template-columns: minmax(0, 1fr);
@@ -137,12 +187,30 @@ export class DebriefView {
   protected readonly t = T;
 
   readonly world = input.required<World>();
-  readonly tool = input.required<World | null>();
   /** Null while the tool still works the case. */
-  readonly debrief = input.required<Debrief | null>();
+  readonly end = input.required<PracticeEnd | null>();
   /** The case is to be played again with so many of its actions as they were. */
   readonly playFrom = output<number>();
 
+  protected readonly debrief = computed(() => this.end()?.debrief ?? null);
+  protected readonly skillWords = SKILL_WORDS;
+  protected readonly lessons = computed(() => this.end()?.course.lessons ?? []);
+  protected readonly draw = computed(() => {
+    const points = this.end()!.course.points;
+    return (colours: ChartColours) => beliefChart(points, colours);
+  });
+  protected readonly summary = computed(() =>
+    T.beliefSummary({ list: beliefSummary(this.end()!.course.points) }),
+  );
+  /** The moment from which it could not be passed, where that was before its end. */
+  protected readonly lost = computed(() => {
+    const lost = this.end()?.course.lost ?? null;
+    return (
+      lost &&
+      lost.atMinutes < this.world().minutes &&
+      T.lost({ minute: this.minutes(lost.atMinutes), why: FAILING_WORDS[lost.failing] })
+    );
+  });
   protected readonly failingWords = FAILING_WORDS;
   protected readonly came = cameWords;
   protected readonly why = hazardWhy;
@@ -162,6 +230,14 @@ export class DebriefView {
 
   protected actionText({ action }: Happened): string {
     return practiceActionWords(action, this.world().practice);
+  }
+
+  protected movedText({ moved: { cause, before, after } }: Lesson): string {
+    return T.moved({ cause: CAUSE_WORDS[cause], before: inHundred(before), after: inHundred(after) });
+  }
+
+  protected betterText({ check }: NonNullable<Lesson['better']>): string {
+    return T.better({ check: FINDING_NAMES[check] });
   }
 
   protected minutes(value: number): string {

@@ -246,7 +246,7 @@ export class DrillPage {
     if (!drill || this.given() !== null) return;
     this.given.set(at);
     const passed = at === drill.right && this.left() > 0;
-    this.record.ended(`drill-${drill.kind}`, this.number(), { passed, hints: 0 });
+    this.record.drillEnded(drill.kind, this.number(), passed);
   }
 
   protected next(): void {

@@ -48,11 +48,15 @@ import {
   whatHelps,
 } from '@voltrek/core/plan';
 import {
+  type Course,
+  courseOf,
   type Debrief,
   debriefOf,
   measureOf,
   type PracticeAction,
   replay,
+  type ShownSkill,
+  skillsShown,
   toolNext,
   toolRun,
   type World,
@@ -91,6 +95,9 @@ export interface WaysFound {
 export interface PracticeEnd {
   readonly tool: World;
   readonly debrief: Debrief;
+  /** The belief over the run that was worked, and the skills that it showed. */
+  readonly course: Course;
+  readonly skills: readonly ShownSkill[];
 }
 
 /** The tasks of the plan worker. Ending the worker is how it is stopped. */
@@ -250,7 +257,8 @@ const worker: PlanWorker = {
     const world = replay(code, actions);
     const mind = crowdOf(ofCase(world));
     const tool = toolRun(code, mind);
-    return { tool, debrief: debriefOf(world, measureOf(tool), mind) };
+    const debrief = debriefOf(world, measureOf(tool), mind);
+    return { tool, debrief, course: courseOf(world, mind, debrief), skills: skillsShown(world, debrief) };
   },
   drill: (kind, number) => ({ drill: drillOf(kind, number) }),
   park: (casualty, donor, points) => bestParking(casualty, donor, points).pose,

@@ -2587,8 +2587,16 @@ export interface Messages {
     readonly failedLast: string;
     readonly notTried: string;
     readonly writeACase: string;
-    readonly due: string;
-    readonly again: string;
+    readonly practiseNow: string;
+    readonly skills: string;
+    readonly shownOf: Message<'asked' | 'good'>;
+    readonly noSkills: string;
+    readonly dueNow: string;
+    readonly dueOn: Message<'day'>;
+    readonly over: string;
+    readonly overSummary: Message<'asked' | 'share'>;
+    readonly casesAxis: string;
+    readonly mostToTeach: string;
   };
   readonly writePage: {
     readonly practice: string;
@@ -2730,6 +2738,16 @@ export interface Messages {
     readonly nextCase: string;
     readonly working: string;
     readonly missing: Message<'check'>;
+    readonly lost: Message<'minute' | 'why'>;
+    readonly belief: string;
+    readonly moved: Message<'after' | 'before' | 'cause'>;
+    readonly better: Message<'check'>;
+    readonly inHundred: string;
+    readonly minutesAxis: string;
+    readonly beliefSummary: Message<'list'>;
+    readonly skills: string;
+    readonly shown: string;
+    readonly missed: string;
   };
   readonly drillPage: {
     readonly drills: string;
@@ -2820,6 +2838,23 @@ export interface Messages {
     readonly starts: string;
     readonly tooSlow: string;
     readonly lowVolts: string;
+  };
+  readonly skill: {
+    readonly polarity: string;
+    readonly order: string;
+    readonly leads: string;
+    readonly reading: string;
+    readonly joints: string;
+    readonly charging: string;
+    readonly strings: string;
+    readonly 'small-batteries': string;
+    readonly waking: string;
+    readonly stops: string;
+    readonly 'flat-batteries': string;
+    readonly 'spent-batteries': string;
+    readonly parts: string;
+    readonly 'sound-machines': string;
+    readonly verdicts: string;
   };
   readonly chargeState: {
     readonly hot: { readonly name: string; readonly now: string };

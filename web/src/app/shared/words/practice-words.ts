@@ -10,6 +10,7 @@ import type {
   PracticeAction,
   PracticeCase,
   RungId,
+  SkillId,
   World,
 } from '@voltrek/core/practice';
 import { startsByWaking } from '@voltrek/core/machine';
@@ -31,6 +32,8 @@ export const RUNG_WORDS: Record<RungId, { readonly name: string; readonly trains
 
 /** Of a case that somebody made. */
 export const MADE_WORDS = messagesOf('made');
+
+export const SKILL_WORDS: Record<SkillId, string> = messagesOf('skill');
 
 export const FAILING_WORDS: Record<Failing, string> = messagesOf('failing');
 
