@@ -104,7 +104,10 @@ test('the tool’s advice, followed by keyboard alone, passes a case; the ladder
   await page.getByRole('link', { name: 'Next case' }).click();
   await expect(first).not.toHaveText(heading!);
   await page.getByRole('link', { name: 'To the ladder' }).click();
-  await expect(page.getByRole('listitem').filter({ hasText: 'When to stop' })).toContainText('1 passed');
+  const rung = page.getByRole('list', { name: 'The ladder' }).getByRole('listitem');
+  await expect(rung.filter({ hasText: 'When to stop' })).toContainText('1 passed');
+  // Its skill stands beside the ladder.
+  await expect(page.locator('.skill').filter({ hasText: 'When to stop' })).toContainText('1 of 1');
 });
 
 test('a made case is the same to whoever is sent its address; one that cannot be is refused', async ({
