@@ -12,5 +12,6 @@ export * from './probes.js';
 export * from './battery-condition.js';
 export * from './repairs.js';
 export * from './belief.js';
+export * from './rejuvenate.js';
 export * from './misfit.js';
 export * from './possible.js';

@@ -6,6 +6,7 @@ import {
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
+  crowdNear,
   drawCrowd,
   type Found,
   foundFromMeter,
@@ -132,12 +133,12 @@ function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: Diagno
       throw new RangeError(`evidence[${i}].found: ${(error as Error).message}`, { cause: error });
     }
   });
-  const crowd = drawCrowd({
+  const drawn = drawCrowd({
     machineClass,
     systemVolts,
     engine: engine ? { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 } : null,
     rating,
     tempC,
   });
-  return { crowd, evidence };
+  return { crowd: crowdNear(drawn, [], evidence), evidence };
 }

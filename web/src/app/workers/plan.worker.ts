@@ -1,7 +1,8 @@
 import { type CrankTrace, simulateWake, type WakeCase, type WakeTrace } from '@voltrek/core/crank';
 import {
   type Crowd,
-  crowdAfter,
+  crowdNear,
+  type CrowdSteps,
   diagnose,
   type DiagnosisEvidence,
   drawCrowd,
@@ -14,6 +15,7 @@ import {
   type Tool,
 } from '@voltrek/core/diagnosis';
 import {
+  besideTries,
   type Findings,
   firstOf,
   type NoSource,
@@ -153,26 +155,26 @@ const goOn =
     return true;
   };
 
-/** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so is what repairs made of it. */
+/** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so are those drawn near the findings. */
 let kept: {
   readonly drawn: Crowd;
   readonly perCause: number;
   readonly earlier: EarlierBelief | null;
-  mended: Crowd;
+  readonly steps: CrowdSteps;
 } | null = null;
 const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function crowdOf(
-  { profile, repairs, earlier }: Pick<Findings, 'profile' | 'repairs' | 'earlier'>,
+/** The crowd of a machine before anything of this job was found. */
+function drawnFor(
+  { profile, earlier }: Pick<Findings, 'profile' | 'earlier'>,
   perCause = DRAWS_PER_CAUSE,
-): Crowd {
+): NonNullable<typeof kept> {
   if (kept?.perCause !== perCause || !isSame([kept.drawn.profile, kept.earlier], [profile, earlier])) {
     const fresh = drawCrowd(profile, undefined, perCause);
     const drawn = earlier ? carriedInto(fresh, earlier) : fresh;
-    kept = { drawn, perCause, earlier, mended: drawn };
+    kept = { drawn, perCause, earlier, steps: [] };
   }
-  if (!isSame(kept.mended.repairs, repairs)) kept.mended = crowdAfter(kept.drawn, repairs);
-  return kept.mended;
+  return kept;
 }
 
 /** Machines that a plan is read from. */
@@ -187,7 +189,9 @@ let read: {
 
 function readFor(findings: Findings, perCause = DRAWS_PER_CAUSE): NonNullable<typeof read> {
   if (read?.perCause === perCause && isSame(read.findings, findings)) return read;
-  const crowd = crowdOf(findings, perCause);
+  const { drawn, steps } = drawnFor(findings, perCause);
+  const scale = perCause / DRAWS_PER_CAUSE;
+  const crowd = crowdNear(drawn, findings.repairs, besideTries(findings), steps, scale);
   const random = seededRandom(SEED);
   const copies = once(() => copiesOf(crowd, findings, random));
   return (read = {
@@ -208,8 +212,8 @@ function once<T>(make: () => T): () => T {
 const populationFor = (findings: Findings, machines: number): Population =>
   firstOf(readFor(findings).population(), machines);
 
-/** A case of practice has no earlier job. */
-const ofCase = ({ practice }: World) => ({ profile: practice.profile, repairs: [], earlier: null });
+/** A case of practice has no earlier job, and is judged by the crowd that its tool plays it with. */
+const mindOf = ({ practice }: World): Crowd => drawnFor({ profile: practice.profile, earlier: null }).drawn;
 
 const worker: PlanWorker = {
   odds: (plan, findings, machines, onProgress) =>
@@ -251,11 +255,11 @@ const worker: PlanWorker = {
     conclude(readFor(findings).crowd, findings.evidence, facts, tools, rules),
   practiceNext: (code, actions) => {
     const world = replay(code, actions);
-    return { next: toolNext(world, crowdOf(ofCase(world))) };
+    return { next: toolNext(world, mindOf(world)) };
   },
   practiceDebrief: (code, actions) => {
     const world = replay(code, actions);
-    const mind = crowdOf(ofCase(world));
+    const mind = mindOf(world);
     const tool = toolRun(code, mind);
     const debrief = debriefOf(world, measureOf(tool), mind);
     return { tool, debrief, course: courseOf(world, mind, debrief), skills: skillsShown(world, debrief) };
