@@ -3,8 +3,6 @@ import {
   type CheckId,
   checkOf,
   type Crowd,
-  crowdNear,
-  type CrowdSteps,
   diagnose,
   type DiagnosisEvidence,
   LEAST_GAIN_BITS,
@@ -40,8 +38,6 @@ export interface Examined {
 /** Enough to be sure; nobody stands in the cold for more than this many checks. */
 const SURE = 0.97;
 const CHECKS_MOST = 16;
-/** Machines of a whole crowd, about: a smaller one is drawn near with fewer as well. */
-const WHOLE_CROWD = 7_000;
 /** Share of drivers that tells any one of such things. */
 const VOLUNTEERED_SHARE = 0.35;
 const ROUTINES: readonly (readonly CheckId[])[] = [
@@ -52,20 +48,12 @@ const ROUTINES: readonly (readonly CheckId[])[] = [
   ['try-alone', 'rest', 'look-date'],
 ];
 
-/**
- * A technician works through a machine: a habit of their own first, then what the tool proposes.
- *
- * @param drawn for its profile
- */
-export function examine(it: Stranded, drawn: Crowd, random: Random): Examined {
+/** A technician works through a machine: a habit of their own first, then what the tool proposes. */
+export function examine(it: Stranded, crowd: Crowd, random: Random): Examined {
   const who = technician(random);
   const tools: readonly Tool[] = TOOLS.filter((tool) => tool === 'meter' || odds(random, 0.75));
   const evidence: DiagnosisEvidence[] = [];
   const isString = it.cells.length > 1;
-  const steps: CrowdSteps = [];
-  const scale = drawn.machines.length / WHOLE_CROWD;
-  /** The crowd near what was found so far: the tool's own road. */
-  const now = (): Crowd => crowdNear(drawn, [], evidence, steps, Math.min(1, scale));
   const take = (check: CheckId, battery?: number): boolean => {
     if (evidence.some((e) => e.check === check && e.battery === battery)) return false;
     // An instrument across one battery sees that one only.
@@ -91,14 +79,12 @@ export function examine(it: Stranded, drawn: Crowd, random: Random): Examined {
   const most = Math.round(between(random, 9, CHECKS_MOST));
   const refused = new Set<CheckId>();
   while (evidence.length - told < most) {
-    const crowd = now();
     const [first] = diagnose(crowd, evidence);
     const best = proposals(crowd, evidence, tools).find((p) => !refused.has(p.check));
     if (!best || best.gainBits < LEAST_GAIN_BITS || first!.share >= SURE) break;
     if (!takeAll(best.check, best.battery)) refused.add(best.check);
   }
   const rests = evidence.filter((e) => e.check === 'rest').map((e) => e.found as number);
-  const crowd = now();
   const verdict = conclude(
     crowd,
     evidence,

@@ -1,13 +1,5 @@
 import { strengthShare } from '../battery/index.js';
-import {
-  bitsOf,
-  type Cause,
-  type Crowd,
-  heldBy,
-  type HiddenMachine,
-  normalise,
-  shareHeld,
-} from '../diagnosis/index.js';
+import { bitsOf, type Cause, type Crowd, heldBy, normalise, shareHeld } from '../diagnosis/index.js';
 import { parameter } from '../quantities/index.js';
 
 /** The strength of a battery, as a share of its rating, and how well it is known. */
@@ -94,34 +86,28 @@ export function carriedInto(crowd: Crowd, { days, causes, strengths }: EarlierBe
     return [{ bit: bitsOf([cause]), with: held / usual, without: (1 - held) / (1 - usual) }];
   });
   const count = crowd.profile.systemVolts / 12;
-  const nearTo = strengths
-    .slice(0, count)
-    .flatMap((known, battery) => (known ? [nearness(crowd, battery, known)] : []));
-  const carried = (hidden: HiddenMachine): number => {
-    const bits = bitsOf(hidden.holds);
-    const parts = now.reduce((all, c) => all * ((bits & c.bit) !== 0 ? c.with : c.without), 1);
-    return nearTo.reduce((all, near) => all * near(hidden), parts);
-  };
-  const shares = crowd.shares.map((share, i) => share * carried(crowd.machines[i]!));
-  return {
-    ...crowd,
-    shares: normalise(shares),
-    lean: (hidden) => crowd.lean(hidden) * carried(hidden),
-    known: new Map(),
-  };
+  const nearTo = strengths.slice(0, count).map((known, battery) => known && nearness(crowd, battery, known));
+  const shares = crowd.shares.map((share, i) => {
+    const parts = now.reduce(
+      (all, c) => all * ((crowd.holdsAt[i]! & c.bit) !== 0 ? c.with : c.without),
+      share,
+    );
+    return nearTo.reduce((all, near) => (near ? all * near[i]! : all), parts);
+  });
+  return { ...crowd, shares: normalise(shares), known: new Map() };
 }
 
-/** Returns how near a machine's battery is to a known strength, against the usual machine. A changed battery may be any. */
+/** Returns how near each machine's battery is to a known strength, against the usual machine. A changed battery may be any. */
 function nearness(
   { machines, shares }: Crowd,
   battery: number,
   { share, spread }: KnownStrength,
-): (hidden: HiddenMachine) => number {
+): Float64Array {
   const wide = Math.hypot(spread, KERNEL_SHARE);
-  const near = ({ batteries }: HiddenMachine): number => {
+  const near = Float64Array.from(machines, ({ batteries }) => {
     const off = strengthShare(batteries[battery]!.ageing) - share;
     return Math.exp(-((off / wide) ** 2) / 2);
-  };
-  const usual = machines.reduce((sum, hidden, i) => sum + near(hidden) * shares[i]!, 0);
-  return (hidden) => (usual > 0 ? ((1 - CHANGED_UNTOLD) * near(hidden)) / usual + CHANGED_UNTOLD : 1);
+  });
+  const usual = near.reduce((sum, each, i) => sum + each * shares[i]!, 0);
+  return near.map((each) => (usual > 0 ? ((1 - CHANGED_UNTOLD) * each) / usual + CHANGED_UNTOLD : 1));
 }

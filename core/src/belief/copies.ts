@@ -11,7 +11,6 @@ import {
   type Crowd,
   type DiagnosisEvidence,
   type DiagnosisProfile,
-  effectiveNumber,
   heldBy,
   heldSets,
   type HiddenMachine,
@@ -22,7 +21,7 @@ import {
 } from '../diagnosis/index.js';
 import type { Engine } from '../engine/index.js';
 import { normal, type Random } from '../quantities/index.js';
-import type { HiddenParts, Population, PossibleMachine } from './population.js';
+import { effectiveNumber, type HiddenParts, type Population, type PossibleMachine } from './population.js';
 import { type Findings, tryLikelihood, type TryMade } from './tries.js';
 import { drawUnknowns } from './unknowns.js';
 
@@ -62,8 +61,14 @@ const ENOUGH = 600;
  */
 export function copiesOf(crowd: Crowd, findings: Findings, random: Random): Copies {
   const { evidence, tries } = findings;
+  const isHeard = ({ tried = [] }: DiagnosisEvidence): boolean =>
+    tried.some((at) => tries.some((made) => made.at === at));
   const read = restRead(crowd, evidence);
-  const shares = sharesAtRest(crowd, besideTries(findings), read);
+  const shares = sharesAtRest(
+    crowd,
+    evidence.filter((piece) => !isHeard(piece)),
+    read,
+  );
   const made = (counts: Float64Array): Copies => {
     const copies = copiesBy(counts, shares, { crowd, read }, random);
     const { engine } = findings.profile;
@@ -74,13 +79,6 @@ export function copiesOf(crowd: Crowd, findings: Findings, random: Random): Copi
   // Half by what the tries say, half as before: no machine that they speak for by chance alone is left with one heavy copy.
   return made(sharesOf(first, shares.length).map((share, i) => (share + shares[i]!) / 2));
 }
-
-/** The evidence that tells of no try in its circuit: a crowd weighs it by itself. */
-export const besideTries = ({
-  evidence,
-  tries,
-}: Pick<Findings, 'evidence' | 'tries'>): readonly DiagnosisEvidence[] =>
-  evidence.filter(({ tried = [] }) => !tried.some((at) => tries.some((made) => made.at === at)));
 
 /** Copies machines by these shares. What one weighs is divided among its copies, so their number changes no odds. */
 function copiesBy(

@@ -55,6 +55,10 @@ export interface Population {
   readonly effectiveNumber: number;
 }
 
+/** The effective number of draws whose weights add up to one: as many of equal weight would tell as much. */
+export const effectiveNumber = (weights: Float64Array): number =>
+  1 / weights.reduce((sum, w) => sum + w ** 2, 0);
+
 /** Draws the population of a machine with nothing at fault but its charge. Use it where the circuit is given by hand. */
 export function drawSound(count: number, random: Random): Population {
   const machines = Array.from({ length: count }, () => ({ hidden: null, draw: drawUnknowns(random) }));

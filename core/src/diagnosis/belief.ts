@@ -79,7 +79,7 @@ const LEAST_CHANCE = 0.0005;
  * bad meter or odd machine spoils several at once. At their full worth they claimed nine in ten where eight were right; so weighed, what is
  * claimed is met in a world drawn apart (docs/diagnosis.md).
  */
-export const findingWeight = (findings: number): number =>
+const findingWeight = (findings: number): number =>
   Math.max(LEAST_WEIGHT, 1 - OVERLAP_EACH * Math.max(0, findings - APART_MOST));
 /** So many findings of one job say different things; each further one takes this much from all, down to the least. */
 const APART_MOST = 6;
@@ -96,12 +96,6 @@ export interface Crowd {
   readonly holdsAt: Uint32Array;
   /** Share of each before any evidence: the prior of its cause, spread over those drawn for it. */
   readonly shares: Float64Array;
-  /** The numbers from 0 to 1 that each was drawn from, as it was found. */
-  readonly drawnFrom: readonly (readonly number[])[];
-  /** How likely a machine is against another of its cause, before any evidence of this job. */
-  readonly lean: (asFound: HiddenMachine) => number;
-  /** The crowd whose machines show what any machine shows; null: this one. */
-  readonly usual: Crowd | null;
   /**
    * Chance of each outcome of a check, or of one at one battery, machine after machine: worked out when it is first asked and kept, since
    * it never changes.
@@ -130,20 +124,10 @@ export function drawCrowd(
 ): Crowd {
   const machines: HiddenMachine[] = [];
   const shares: number[] = [];
-  const drawnFrom: number[][] = [];
-  const lean = (hidden: HiddenMachine): number => callsFor(hidden, profile);
   for (const [cause, prior] of priorsFor(profile)) {
     const count = Math.ceil(perCause * (DRAWN_MORE[cause] ?? 1));
-    const drawn = Array.from({ length: count }, () => {
-      const numbers: number[] = [];
-      drawnFrom.push(numbers);
-      return drawHidden(cause, profile, () => {
-        const number = random();
-        numbers.push(number);
-        return number;
-      });
-    });
-    const calls = drawn.map(lean);
+    const drawn = Array.from({ length: count }, () => drawHidden(cause, profile, random));
+    const calls = drawn.map((hidden) => callsFor(hidden, profile));
     const all = calls.reduce((a, b) => a + b, 0);
     machines.push(...drawn);
     shares.push(...calls.map((share) => (prior * share) / all));
@@ -154,9 +138,6 @@ export function drawCrowd(
     causeAt: Uint8Array.from(machines, ({ cause }) => CAUSES.indexOf(cause)),
     holdsAt: Uint32Array.from(machines, ({ holds }) => bitsOf(holds)),
     shares: normalise(Float64Array.from(shares)),
-    drawnFrom,
-    lean,
-    usual: null,
     known: new Map(),
     repairs: [],
     before: [],
@@ -256,7 +237,7 @@ export const shareOfAny = (
 ): number => shareHeld(heldBy(crowd, shares), causes, without);
 
 function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
-  const key = keyOf(check, battery);
+  const key = battery === undefined ? check.id : `${check.id}#${battery}`;
   const kept = crowd.known.get(key);
   if (kept) return kept;
   const count = check.outcomes.length;
@@ -265,52 +246,23 @@ function chancesOf(crowd: Crowd, check: Check, battery?: number): Float64Array {
   const chances = last
     ? Float64Array.from(chancesOf(last, check, battery))
     : new Float64Array(crowd.machines.length * count);
+  const blind = BLIND_SHARE[check.edges ? 'figure' : 'look'];
   const asked = (hidden: HiddenMachine): HiddenMachine =>
     battery === undefined ? hidden : oneBattery(hidden, battery);
   const usual = check.edges ? usualOf(crowd, check, key, asked) : null;
   crowd.machines.forEach((hidden, i) => {
     if (hidden === last?.machines[i]) return;
-    chances.set(chancesOn(check, asked(hidden), crowd.profile, usual), i * count);
+    const one = asked(hidden);
+    const seen = outcomeChances(check, one, crowd.profile);
+    const near = usual && outcomeChances(check, one, crowd.profile, NEAR_SPREADS);
+    for (let at = 0; at < count; at++) {
+      const slip = near ? NEAR_SHARE * near[at]! + (1 - NEAR_SHARE) * usual[at]! : 1 / count;
+      chances[i * count + at] = (1 - blind) * seen[at]! + blind * Math.max(slip, LEAST_CHANCE);
+    }
   });
   crowd.known.set(key, chances);
   return chances;
 }
-
-/** Chance of each outcome of a check on one machine as hands and eyes find it: some findings are slips. */
-function chancesOn(
-  check: Check,
-  hidden: HiddenMachine,
-  profile: DiagnosisProfile,
-  usual: Float64Array | null,
-): number[] {
-  const blind = BLIND_SHARE[check.edges ? 'figure' : 'look'];
-  if (!check.edges)
-    return outcomeChances(check, hidden, profile).map(
-      (seen, _, { length }) => (1 - blind) * seen + blind * Math.max(1 / length, LEAST_CHANCE),
-    );
-  const value = check.predict!(hidden, profile)!;
-  const spread = spreadOf(check, hidden, profile);
-  const near = rangeChances(check.edges, value, NEAR_SPREADS * spread);
-  return rangeChances(check.edges, value, spread).map((seen, at) => {
-    const slip = NEAR_SHARE * near[at]! + (1 - NEAR_SHARE) * usual![at]!;
-    return (1 - blind) * seen + blind * Math.max(slip, LEAST_CHANCE);
-  });
-}
-
-/** How likely a finding is on one machine, as it stood then. `crowd` gives the profile then, and what any machine shows. */
-export function chanceOn(
-  crowd: Crowd,
-  { check: id, found, battery }: DiagnosisEvidence,
-): (then: HiddenMachine) => number {
-  const check = checkOf(id);
-  const asked = (hidden: HiddenMachine): HiddenMachine =>
-    battery === undefined ? hidden : oneBattery(hidden, battery);
-  const usual = check.edges ? usualOf(crowd, check, keyOf(check, battery), asked) : null;
-  const at = outcomeIndex(check, found);
-  return (then) => chancesOn(check, asked(then), crowd.profile, usual)[at]!;
-}
-
-const keyOf = ({ id }: Check, battery?: number): string => (battery === undefined ? id : `${id}#${battery}`);
 
 /** How often each outcome of a figure is shown by any machine of the crowd as it was found; worked out once. */
 function usualOf(
@@ -319,7 +271,7 @@ function usualOf(
   key: string,
   asked: (hidden: HiddenMachine) => HiddenMachine,
 ): Float64Array {
-  const found = crowd.usual ?? asFound(crowd);
+  const found = asFound(crowd);
   const kept = found.known.get(`usual ${key}`);
   if (kept) return kept;
   const usual = new Float64Array(check.outcomes.length);
@@ -336,19 +288,21 @@ function below(x: number, mean: number, spread: number): number {
   return 1 / (1 + Math.exp((-1.702 * (x - mean)) / spread));
 }
 
-/** Chance of each outcome of a check on one machine. */
+/**
+ * Chance of each outcome of a check on one machine.
+ *
+ * @param spreads times the usual spread of a figure
+ */
 export function outcomeChances(
   check: Check,
   hidden: HiddenMachine,
   profile: DiagnosisProfile,
+  spreads = 1,
 ): readonly number[] {
   if (check.chances) return check.chances(hidden, profile);
-  return rangeChances(check.edges!, check.predict!(hidden, profile)!, spreadOf(check, hidden, profile));
-}
-
-/** Chance that a figure falls into each range between these edges. */
-function rangeChances(edges: readonly number[], value: number, spread: number): number[] {
-  const upTo = [...edges.map((edge) => below(edge, value, spread)), 1];
+  const value = check.predict!(hidden, profile)!;
+  const spread = spreads * spreadOf(check, hidden, profile);
+  const upTo = [...check.edges!.map((edge) => below(edge, value, spread)), 1];
   return upTo.map((share, i) => share - (upTo[i - 1] ?? 0));
 }
 

@@ -12,6 +12,5 @@ export * from './probes.js';
 export * from './battery-condition.js';
 export * from './repairs.js';
 export * from './belief.js';
-export * from './rejuvenate.js';
 export * from './misfit.js';
 export * from './possible.js';

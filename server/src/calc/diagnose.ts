@@ -6,7 +6,6 @@ import {
   type Crowd,
   diagnose,
   type DiagnosisEvidence,
-  crowdNear,
   drawCrowd,
   type Found,
   foundFromMeter,
@@ -133,12 +132,12 @@ function weighed(input: CalcInput<'diagnose'>): { crowd: Crowd; evidence: Diagno
       throw new RangeError(`evidence[${i}].found: ${(error as Error).message}`, { cause: error });
     }
   });
-  const drawn = drawCrowd({
+  const crowd = drawCrowd({
     machineClass,
     systemVolts,
     engine: engine ? { ...engine, systemVolts: engine.systemVolts === 24 ? 24 : 12 } : null,
     rating,
     tempC,
   });
-  return { crowd: crowdNear(drawn, [], evidence), evidence };
+  return { crowd, evidence };
 }

@@ -1,8 +1,7 @@
 import { type CrankTrace, simulateWake, type WakeCase, type WakeTrace } from '@voltrek/core/crank';
 import {
   type Crowd,
-  crowdNear,
-  type CrowdSteps,
+  crowdAfter,
   diagnose,
   type DiagnosisEvidence,
   drawCrowd,
@@ -15,7 +14,6 @@ import {
   type Tool,
 } from '@voltrek/core/diagnosis';
 import {
-  besideTries,
   type Findings,
   firstOf,
   type NoSource,
@@ -155,26 +153,26 @@ const goOn =
     return true;
   };
 
-/** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so are those drawn near the findings. */
+/** Drawing a crowd takes a while: it is kept while the machine and its cold stay, and so is what repairs made of it. */
 let kept: {
   readonly drawn: Crowd;
   readonly perCause: number;
   readonly earlier: EarlierBelief | null;
-  readonly steps: CrowdSteps;
+  mended: Crowd;
 } | null = null;
 const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-/** The crowd of a machine before anything of this job was found. */
-function drawnFor(
-  { profile, earlier }: Pick<Findings, 'profile' | 'earlier'>,
+function crowdOf(
+  { profile, repairs, earlier }: Pick<Findings, 'profile' | 'repairs' | 'earlier'>,
   perCause = DRAWS_PER_CAUSE,
-): NonNullable<typeof kept> {
+): Crowd {
   if (kept?.perCause !== perCause || !isSame([kept.drawn.profile, kept.earlier], [profile, earlier])) {
     const fresh = drawCrowd(profile, undefined, perCause);
     const drawn = earlier ? carriedInto(fresh, earlier) : fresh;
-    kept = { drawn, perCause, earlier, steps: [] };
+    kept = { drawn, perCause, earlier, mended: drawn };
   }
-  return kept;
+  if (!isSame(kept.mended.repairs, repairs)) kept.mended = crowdAfter(kept.drawn, repairs);
+  return kept.mended;
 }
 
 /** Machines that a plan is read from. */
@@ -189,9 +187,7 @@ let read: {
 
 function readFor(findings: Findings, perCause = DRAWS_PER_CAUSE): NonNullable<typeof read> {
   if (read?.perCause === perCause && isSame(read.findings, findings)) return read;
-  const { drawn, steps } = drawnFor(findings, perCause);
-  const scale = perCause / DRAWS_PER_CAUSE;
-  const crowd = crowdNear(drawn, findings.repairs, besideTries(findings), steps, scale);
+  const crowd = crowdOf(findings, perCause);
   const random = seededRandom(SEED);
   const copies = once(() => copiesOf(crowd, findings, random));
   return (read = {
@@ -212,8 +208,8 @@ function once<T>(make: () => T): () => T {
 const populationFor = (findings: Findings, machines: number): Population =>
   firstOf(readFor(findings).population(), machines);
 
-/** A case of practice has no earlier job, and is judged by the crowd that its tool plays it with. */
-const mindOf = ({ practice }: World): Crowd => drawnFor({ profile: practice.profile, earlier: null }).drawn;
+/** A case of practice has no earlier job. */
+const ofCase = ({ practice }: World) => ({ profile: practice.profile, repairs: [], earlier: null });
 
 const worker: PlanWorker = {
   odds: (plan, findings, machines, onProgress) =>
@@ -255,11 +251,11 @@ const worker: PlanWorker = {
     conclude(readFor(findings).crowd, findings.evidence, facts, tools, rules),
   practiceNext: (code, actions) => {
     const world = replay(code, actions);
-    return { next: toolNext(world, mindOf(world)) };
+    return { next: toolNext(world, crowdOf(ofCase(world))) };
   },
   practiceDebrief: (code, actions) => {
     const world = replay(code, actions);
-    const mind = mindOf(world);
+    const mind = crowdOf(ofCase(world));
     const tool = toolRun(code, mind);
     const debrief = debriefOf(world, measureOf(tool), mind);
     return { tool, debrief, course: courseOf(world, mind, debrief), skills: skillsShown(world, debrief) };
