@@ -10,7 +10,7 @@ import {
 import { act } from './act.js';
 import type { Debrief, Failing } from './debrief.js';
 import { startCase } from './start-case.js';
-import { beforeClamps, canBeDone } from './support.js';
+import { canBeDone, firstClampOf } from './support.js';
 import type { World } from './world.js';
 
 /** The suspicion of each cause at a minute of a run. */
@@ -49,9 +49,9 @@ const LEAST_MOVE = 0.01;
  * @param mind by `mindFor`
  */
 export function courseOf(world: World, mind: Crowd, debrief: Debrief): Course {
-  const points: BeliefPoint[] = [suspectedAt(startCase(world.practice.code), mind, 0)];
-  const lessons: (Lesson | null)[] = [];
   let now = startCase(world.practice.code);
+  const points: BeliefPoint[] = [suspectedAt(now, mind, 0)];
+  const lessons: (Lesson | null)[] = [];
   for (const { action, atMinutes, minutes } of world.log) {
     const next = act(now, action);
     if (next.evidence.length > now.evidence.length) {
@@ -98,10 +98,7 @@ function betterThan(check: string, world: World, mind: Crowd): Proposal | null {
 const OF_THE_FIRST_CLAMP: readonly Failing[] = ['polarity-unread', 'stops-unlooked'];
 
 function lostAt(world: World, { failings, risks, slowAfterMinutes }: Debrief): Course['lost'] {
-  const before = beforeClamps(world);
-  const clampAt = [...world.takenBack, ...world.log]
-    .filter((happened) => !before.includes(happened))
-    .reduce((first, { atMinutes }) => Math.min(first, atMinutes), world.minutes);
+  const clampAt = firstClampOf(world)?.atMinutes ?? world.minutes;
   const hurtAt = risks.find(({ hazard }) => hazard.severity === 'severe')?.what.atMinutes;
   const at = (failing: Failing): number => {
     if (failing === 'hurt') return hurtAt ?? world.minutes;

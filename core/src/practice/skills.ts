@@ -1,6 +1,6 @@
 import { type Cause, REPLACE_CAUSES } from '../diagnosis/index.js';
 import { startsByWaking } from '../machine/index.js';
-import type { Debrief } from './debrief.js';
+import type { Debrief, Failing } from './debrief.js';
 import type { RungId } from './rungs.js';
 import { codeOfCase, startCase } from './start-case.js';
 import { areStopsLookedFor, isChargingUnread, isPolarityRead } from './support.js';
@@ -30,11 +30,18 @@ const holds =
   ({ hidden }: PracticeCase): boolean =>
     hidden.holds.some((cause) => causes.includes(cause));
 
+/** Reasons that are of the verdict. */
+const OF_THE_VERDICT: readonly Failing[] = [
+  'wrong-verdict',
+  'wrong-part',
+  'sound-condemned',
+  'unproved',
+  'not-ended',
+];
+
 /** The verdict was right, its part was the part, and the findings bore it out. */
 const isVerdictRight = ({ failings }: Debrief): boolean =>
-  !['wrong-verdict', 'wrong-part', 'sound-condemned', 'unproved', 'not-ended'].some((failing) =>
-    failings.some((one) => one === failing),
-  );
+  !failings.some((failing) => OF_THE_VERDICT.includes(failing));
 
 /** A skill that the verdict shows, in cases of one kind. */
 const verdictIn = (

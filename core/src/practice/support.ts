@@ -74,22 +74,26 @@ const STANDING: readonly string[] = ['rest', 'crank', 'recovery', 'key-on', 'dra
 export const canBeDone = ({ runs }: World, check: CheckId): boolean =>
   !NOT_ASKED.includes(check) && (runs ? !STANDING.includes(check) : checkOf(check).when !== 'running');
 
-/** Returns the acts before the first clamp came to the casualty, taken back or not; all of a run in which none did. */
-export function beforeClamps({ log, takenBack }: World): readonly Happened[] {
-  const all = [...takenBack, ...log].sort((a, b) => a.atMinutes - b.atMinutes);
-  const first = all.findIndex(
-    ({ action }) =>
-      action.kind === 'hands' && action.action.kind === 'attach' && !isSourceClamp(action.action.clamp),
-  );
+/** All acts of a run in their time, taken back or not. */
+const allActs = ({ log, takenBack }: World): readonly Happened[] =>
+  [...takenBack, ...log].sort((a, b) => a.atMinutes - b.atMinutes);
+
+const isClampOnCasualty = ({ action }: Happened): boolean =>
+  action.kind === 'hands' && action.action.kind === 'attach' && !isSourceClamp(action.action.clamp);
+
+/** Returns the act that brought the first clamp to the casualty, taken back or not; undefined where none did. */
+export const firstClampOf = (world: World): Happened | undefined => allActs(world).find(isClampOnCasualty);
+
+/** Returns the acts before the first clamp came to the casualty; all of a run in which none did. */
+function beforeClamps(world: World): readonly Happened[] {
+  const all = allActs(world);
+  const first = all.findIndex(isClampOnCasualty);
   return first < 0 ? all : all.slice(0, first);
 }
 
 /** True where no clamp came to the casualty before a meter had shown which of its posts is plus. */
-export const isPolarityRead = (world: World): boolean => {
-  const before = beforeClamps(world);
-  const isNoneOn = before.length === world.log.length + world.takenBack.length;
-  return isNoneOn || before.some((happened) => readsRest(world, happened));
-};
+export const isPolarityRead = (world: World): boolean =>
+  firstClampOf(world) === undefined || beforeClamps(world).some((happened) => readsRest(world, happened));
 
 /** It tells whether a machine that runs feeds itself. */
 const FEEDING: readonly CheckId[] = ['charging', 'charging-loaded', 'converter'];

@@ -18,9 +18,9 @@ import { qrReader } from './qr-reader';
 const LOOK_EACH_MS = 150;
 
 /** Why there is no picture, by the name of the browser's error. */
-const PROBLEMS: Readonly<Record<string, string>> = {
-  NotAllowedError: T.refused,
-  NotFoundError: T.noCamera,
+const PROBLEMS: Readonly<Record<string, 'refused' | 'noCamera'>> = {
+  NotAllowedError: 'refused',
+  NotFoundError: 'noCamera',
 };
 
 /** Shows the camera until a battery's label is in front of it. */
@@ -84,7 +84,7 @@ export class LabelDialog {
       await this.look(video);
     } catch (error) {
       this.stop();
-      this.problem.set(PROBLEMS[error instanceof DOMException ? error.name : ''] ?? T.failed);
+      this.problem.set(T[PROBLEMS[error instanceof DOMException ? error.name : ''] ?? 'failed']);
     }
   }
 

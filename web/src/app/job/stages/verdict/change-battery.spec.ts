@@ -77,7 +77,8 @@ describe('ChangeBattery', () => {
     expect(button('It is fitted').disabled).toBeFalse();
   });
 
-  it('offers what lies on the van and fits, and records which one went in', async () => {
+  /** A change with everything off, and batteries on two vans and at the depot. */
+  async function withSpares() {
     const machine = { ...CAR, resets: [] };
     const call = { ...detailOf([opened()]).call, vanId: 'van-2' };
     const { root, tap, reported, refresh } = await jobHarness(ChangeBattery, [opened()], { machine, call });
@@ -107,8 +108,21 @@ describe('ChangeBattery', () => {
       [...root.querySelectorAll('[aria-label="The battery that went in"] button')].map(
         (b) => b.textContent.trim().split(' ')[0]!,
       );
+    return { root, tap, reported, refresh, fits, names };
+  }
+
+  it('offers what lies on the van and fits, and records which one went in', async () => {
+    const { root, tap, reported, refresh, fits, names } = await withSpares();
     expect(names()).toEqual(['FITS', 'a']);
-    // The label of a battery in the hand: it is offered wherever the record has it, if it fits.
+    await tap(/^FITS/);
+    await tap('It is fitted');
+    expect(reported().at(-1)!.data).toEqual({ battery: 0, rating: fits, batteryId: 'fits' });
+    await refresh();
+    expect(root.textContent).toContain('Its record goes on here.');
+  });
+
+  it('offers the battery whose label is read, wherever the record has it, if it fits', async () => {
+    const { root, tap, reported, refresh, fits, names } = await withSpares();
     const labels = spyOn(TestBed.inject(LabelReader), 'read');
     const read = async (named: string): Promise<string | undefined> => {
       labels.and.resolveTo(named);

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import type { Battery } from '@voltrek/contracts';
 import { fittingOrder } from '@voltrek/core/hookup';
 import { bankInstead, type Misfit, misfitsOf, replacementNeed } from '@voltrek/core/verdict';
 import { catchError, map, of, startWith, switchMap } from 'rxjs';
@@ -205,11 +204,11 @@ export class ChangeBattery {
     },
   );
   /** The battery whose label was read: it is at hand, whatever the record says of its place. */
-  private readonly atHand = signal<Battery | null>(null);
+  private readonly atHandId = signal<string | null>(null);
   protected readonly problem = signal<string | null>(null);
   protected readonly spares = computed(() =>
     this.loose()
-      .filter((b) => b.id === this.atHand()?.id || (b.vanId !== null && b.vanId === this.work().call.vanId))
+      .filter((b) => b.id === this.atHandId() || (b.vanId !== null && b.vanId === this.work().call.vanId))
       .filter((b) => misfitsOf(this.need(), b.rating).length === 0),
   );
   protected readonly spareId = signal<string | null>(null);
@@ -244,8 +243,7 @@ export class ChangeBattery {
   protected readonly misfit = computed(() => {
     const values = this.typed();
     if (!values || Object.keys(batteryFaults(values)).length > 0) return null;
-    const misfits = misfitsOf(this.need(), typedBattery(values).rating);
-    return misfitWords(misfits);
+    return misfitWords(misfitsOf(this.need(), typedBattery(values).rating));
   });
 
   protected async readLabel(): Promise<void> {
@@ -255,7 +253,7 @@ export class ChangeBattery {
     const misfits = battery ? misfitsOf(this.need(), battery.rating) : [];
     this.problem.set(battery ? misfitWords(misfits) : T.isNoSpare);
     if (!battery || misfits.length > 0) return;
-    this.atHand.set(battery);
+    this.atHandId.set(battery.id);
     this.spareId.set(battery.id);
   }
 
